@@ -5,7 +5,7 @@ import reactHooks from "eslint-plugin-react-hooks";
 import tseslint from "typescript-eslint";
 
 // Layers, lowest first: a folder uses only those before it. Stages do not use one another.
-const LAYERS = [["api"], ["quantity"], ["kit"], ["charts", "section"], ["shared"], ["stages", "rooms", "today"], ["app"]];
+const LAYERS = [["api"], ["quantity"], ["kit"], ["charts", "section"], ["shared"], ["stages", "rooms", "today", "shop", "practice"], ["app"]];
 const STAGES = ["tank", "stock", "filter", "fit", "cycle", "keep"];
 const zones = [
   ...LAYERS.flatMap((folders, i) =>

@@ -1,5 +1,6 @@
 """Accounts, sessions, and what protects them."""
 
+from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime, timedelta
 
 import peewee
@@ -7,7 +8,8 @@ import pytest
 import time_machine
 
 from reedmace.api import Settings, create_app
-from reedmace.store import Accounts, Tanks, connect, migrate
+from reedmace.store import Accounts, Tanks, TooManyAttempts, connect, migrate
+from reedmace.store.accounts import GUESTS_AN_HOUR
 
 PASSWORD = "reed and water"
 
@@ -158,7 +160,8 @@ def test_behind_tls_the_cookie_is_secure_and_browsers_are_told_to_stay(mariadb) 
 def unsafe_routes(app):
     for rule in app.url_map.iter_rules():
         for method in sorted(rule.methods & {"POST", "PUT", "PATCH", "DELETE"}):
-            if not rule.rule.startswith("/api/compute"):
+            # What only computes writes nothing, and needs no token.
+            if not rule.rule.startswith(("/api/compute", "/api/counter")):
                 yield method, rule.rule.replace("<int:tank_id>", "1")
 
 
@@ -265,3 +268,90 @@ def test_passwords_guessed_first_are_refused(visitor, password: str) -> None:
     assert answer.status_code == 422
     assert "password" not in answer.json["detail"].replace("password:", "")
     assert answer.json["errors"][0]["where"] == "password"
+
+
+def test_a_guest_whose_first_answer_was_lost_is_found_again_by_its_key(visitor) -> None:
+    key = {"key": "0123456789abcdef" * 2}
+    first = visitor().enter("POST", "/api/session/guest", key)
+    again = visitor()
+    assert again.enter("POST", "/api/session/guest", key).json["email"] == first.json["email"]
+    other = visitor().enter("POST", "/api/session/guest", {"key": "f" * 32})
+    assert other.json["email"] != first.json["email"]
+    assert visitor().send("POST", "/api/session/guest", {"key": "short"}).status_code == 422
+
+
+def test_a_guest_begins_without_an_account_and_keeps_everything_in_place(visitor) -> None:
+    guest = visitor()
+    begun = guest.enter("POST", "/api/session/guest", {"locale": "en-US"})
+    assert begun.status_code == 201
+    assert begun.json["units"]["volume"] == "US gal"
+    until = datetime.fromisoformat(begun.json["guest_until"])
+    assert timedelta(days=29) < until - datetime.now(UTC) <= timedelta(days=30)
+    tank = guest.tank("Weir")
+    # Asked again, the same guest goes on.
+    assert guest.enter("POST", "/api/session/guest", {}).json["email"] == begun.json["email"]
+    kept = guest.enter(
+        "POST", "/api/account/claim", {"email": f"claimed{tank}@yard.example", "password": "reed and water"}
+    )
+    assert kept.status_code == 201
+    assert kept.json["guest_until"] is None
+    assert len(kept.json["recovery_codes"]) == 8
+    assert [t["id"] for t in guest.get("/api/tanks").json["tanks"]] == [tank]
+    again = guest.enter("POST", "/api/account/claim", {"email": "other@yard.example", "password": "reed and water"})
+    assert again.status_code == 409
+    elsewhere = visitor()
+    signed = elsewhere.enter(
+        "POST", "/api/session", {"email": f"claimed{tank}@yard.example", "password": "reed and water"}
+    )
+    assert signed.status_code == 201
+    assert [t["id"] for t in elsewhere.get("/api/tanks").json["tanks"]] == [tank]
+
+
+def test_nobody_signs_in_as_a_guest_and_a_taken_address_keeps_the_guest(visitor, sign_up) -> None:
+    taken = sign_up().get("/api/session").json["email"]
+    guest = visitor()
+    email = guest.enter("POST", "/api/session/guest", {}).json["email"]
+    tank = guest.tank()
+    assert visitor().enter("POST", "/api/session", {"email": email, "password": "none"}).status_code in (401, 422)
+    refused = guest.enter("POST", "/api/account/claim", {"email": taken, "password": "reed and water"})
+    assert refused.status_code == 409
+    assert [t["id"] for t in guest.get("/api/tanks").json["tanks"]] == [tank]
+    for path, body in (
+        ("/api/account/password", {"old": "none", "new": "reed and water"}),
+        ("/api/account/email", {"password": "none", "email": "guest@yard.example"}),
+    ):
+        assert guest.send("PUT", path, body).status_code == 403
+
+
+def test_guests_from_one_address_are_counted_and_old_ones_forgotten(mariadb) -> None:
+    accounts = Accounts(connect(mariadb.app_url))
+    now = datetime(2027, 3, 1, 12)
+    first = accounts.guest(now - timedelta(days=31), "203.0.113.77")
+    for _ in range(GUESTS_AN_HOUR):
+        accounts.guest(now, "203.0.113.78")
+    assert accounts.by_id(first.id) is None
+    with pytest.raises(TooManyAttempts):
+        accounts.guest(now, "203.0.113.78")
+    accounts.guest(now, "203.0.113.79")
+
+
+def test_many_sign_ups_at_once_are_whole_and_none_is_refused(app) -> None:
+    def sign_up(n: int) -> tuple[int, int, bool]:
+        client = app.test_client()
+        token = client.get("/api/session").json["csrf_token"]
+        made = client.post(
+            "/api/account",
+            json={"email": f"crowd{n}@yard.example", "password": PASSWORD},
+            headers={"X-CSRF-Token": token},
+        )
+        return made.status_code, len(made.json.get("recovery_codes", [])), client.get("/api/tanks").status_code == 200
+
+    with ThreadPoolExecutor(6) as pool:
+        assert set(pool.map(sign_up, range(90))) == {(201, 8, True)}
+
+
+def test_a_file_of_the_front_end_has_one_address(tmp_path, mariadb) -> None:
+    (tmp_path / "assets").mkdir()
+    (tmp_path / "index.html").write_text("<p>page")
+    app = create_app(Settings(database_url=mariadb.app_url, secret_key="x", quick_hash=True, front_end=tmp_path))
+    assert app.test_client().get("/assets/../index.html").status_code == 404

@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from reedmace.core.filter import CATALOGUE
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 
 
 def now() -> datetime:
@@ -13,7 +13,7 @@ def now() -> datetime:
     return datetime.now(UTC)
 
 
-CANISTER = next(f for f in CATALOGUE if f.kind == "canister").model_dump()
+CANISTER = next(f for f in SAMPLE_BOXES if f.kind == "canister").model_dump()
 
 
 def ago(days: float) -> str:

@@ -5,7 +5,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from icalendar import Calendar
 
-from reedmace.core.filter import CATALOGUE
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 
 
 @pytest.fixture
@@ -18,7 +18,7 @@ def living(keeper):
         answer = keeper.write(tank, body, at=at)
         assert answer.status_code == 201, answer.json
 
-    canister = next(f for f in CATALOGUE if f.id == "sweetflag-800").model_dump(mode="json")
+    canister = next(f for f in SAMPLE_BOXES if f.id == "sweetflag-800").model_dump(mode="json")
     write({"kind": "tank-plan", "tank": {"length_cm": 100, "width_cm": 40, "height_cm": 45}}, 100)
     write({"kind": "stock-plan", "animals": [{"species_id": "fancy-goldfish", "count": 2}]}, 100)
     write({"kind": "filter-plan", "filters": [{"key": "f1", "filter": canister}]}, 100)
@@ -148,7 +148,7 @@ def test_more_animals_ask_anew_whether_a_filter_may_stay_off(living, keeper) -> 
 
 def test_plants_are_no_reason_to_trust_still_water(keeper) -> None:
     at = (datetime.now(UTC) - timedelta(days=100)).isoformat()
-    canister = next(f for f in CATALOGUE if f.id == "sweetflag-800").model_dump(mode="json")
+    canister = next(f for f in SAMPLE_BOXES if f.id == "sweetflag-800").model_dump(mode="json")
     said = []
     for planted in (False, True):
         tank = keeper.tank(f"Planted {planted}")

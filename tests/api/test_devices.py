@@ -4,7 +4,7 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
-from reedmace.core.filter import CATALOGUE
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.standins import FlowMeter, SmartPlug
 
 START = datetime(2026, 1, 1, tzinfo=UTC)
@@ -91,7 +91,7 @@ def test_a_reading_out_of_range_is_refused_with_its_limit(sign_up, visitor) -> N
 def test_a_plug_at_one_filter_of_two_stops_that_one_alone(sign_up, visitor) -> None:
     keeper = sign_up()
     tank = keeper.tank()
-    pair = [{"key": key, "filter": CATALOGUE[0].model_dump()} for key in ("left", "right")]
+    pair = [{"key": key, "filter": SAMPLE_BOXES[0].model_dump()} for key in ("left", "right")]
     assert keeper.write(tank, {"kind": "filter-plan", "filters": pair}).status_code == 201
     made = keeper.send(
         "POST", f"/api/tanks/{tank}/devices", {"name": "Plug", "kind": "smart-plug", "filter_key": "right"}
@@ -108,7 +108,7 @@ def test_a_plug_at_one_filter_of_two_stops_that_one_alone(sign_up, visitor) -> N
 def test_a_meter_at_the_second_filter_is_that_ones_flow_test(sign_up, visitor) -> None:
     keeper = sign_up()
     tank = keeper.tank()
-    pumped = [f for f in CATALOGUE if not f.air][:2]
+    pumped = [f for f in SAMPLE_BOXES if not f.air][:2]
     pair = [{"key": f"f{i}", "filter": f.model_dump()} for i, f in enumerate(pumped, 1)]
     keeper.write(tank, {"kind": "filter-plan", "filters": pair})
     made = keeper.send(

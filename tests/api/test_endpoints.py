@@ -3,13 +3,14 @@
 import json
 import subprocess
 import sys
+from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 import schemathesis
 from hypothesis import HealthCheck, given, settings
 from schemathesis.checks import not_a_server_error
 
-from reedmace.api import Settings, create_app
+from reedmace.api import Settings, create_app, reference
 from reedmace.core.computations import COMPUTATIONS
 from tests.core.test_registry import EXAMPLES
 
@@ -157,3 +158,15 @@ def test_a_server_error_would_be_seen(mariadb) -> None:
     response = app.test_client().get("/api/compute/broken")
     assert response.status_code == 500
     assert response.json["title"] == "Something broke here"
+
+
+def test_the_reference_is_built_once_however_many_ask_at_once(mariadb, monkeypatch) -> None:
+    fresh = create_app(Settings(database_url=mariadb.app_url, secret_key="test", quick_hash=True))
+    built = []
+    monkeypatch.setattr(reference, "_page", lambda spec: built.append(1) or "<p>{nonce}</p>")
+    with ThreadPoolExecutor(8) as pool:
+        found = list(pool.map(lambda _: fresh.test_client().get("/api/reference").text, range(8)))
+    assert built == [1]
+    assert "{nonce}" not in found[0]
+    # Each answer has a nonce of its own.
+    assert len(set(found)) == len(found)

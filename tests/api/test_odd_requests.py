@@ -38,7 +38,7 @@ def test_a_file_that_is_none_is_refused_with_its_lines(keeper, text: str) -> Non
     assert shown.status_code == 200
     assert shown.json["faults"]
     assert shown.json["good"] == 0
-    assert keeper.client.post("/api/compute/catalogue.csv", data=text.encode()).status_code == 422
+    assert keeper.client.post("/api/shelf.csv", data=text.encode(), headers=headers).status_code == 422
 
 
 @pytest.mark.parametrize("at", [EARLY, LATE])
@@ -131,10 +131,11 @@ def test_built_files_go_out_pressed_and_answers_too_where_the_browser_takes_it(m
     with client.get("/assets/index-abc123.js") as plain:
         assert plain.data == script
         assert "Content-Encoding" not in plain.headers
-    # No file of that name: the page's own business, as before.
-    for path in ("/assets/gone.js", "/assets/../../etc/passwd"):
-        with client.get(path, headers=taken) as page:
-            assert page.data.startswith(b"<!doctype html>")
+    # No file of that name is the page's own business; an address that climbs out is refused.
+    with client.get("/assets/gone.js", headers=taken) as page:
+        assert page.data.startswith(b"<!doctype html>")
+    for path in ("/assets/../index.html", "/assets/../../etc/passwd"):
+        assert client.get(path, headers=taken).status_code == 404
     tables = client.get("/api/compute", headers=taken)
     assert tables.headers["Content-Encoding"] == "br"
     assert len(tables.data) < len(client.get("/api/compute").data) / 4
@@ -151,15 +152,20 @@ def test_with_a_page_goes_a_word_of_what_it_will_ask_for(mariadb, tmp_path) -> N
         "src/app/TankPage.tsx": {"file": "assets/TankPage-1.js", "imports": ["index.html", "_kit.js"]},
         "src/stages/filter/FilterStage.tsx": {"file": "assets/FilterStage-1.js", "imports": ["_chart.js", "_kit.js"]},
     }
-    (tmp_path / "index.html").write_text("<!doctype html><title>Reedmace</title>")
+    (tmp_path / "index.html").write_text('<!doctype html><html data-session="%SESSION%"><title>Reedmace</title>')
     (tmp_path / "made-of.json").write_text(json.dumps(chunks))
     client = create_app(Settings(database_url=mariadb.app_url, secret_key="t", front_end=tmp_path)).test_client()
     parts = [f"</assets/{name}-1.js>; rel=modulepreload" for name in ("TankPage", "FilterStage", "chart")]
     # What the page brings in any case is not named again, and who has no session is not asked about tanks.
     with client.get("/tanks/7/filter") as page:
         assert page.headers["Link"] == ", ".join(parts)
-    client.set_cookie("reedmace", "whatever it is")
+        assert b'data-session="none"' in page.data
+    token = client.get("/api/session").json["csrf_token"]
     with client.get("/tanks/7/filter") as page:
+        assert page.headers["Link"] == ", ".join(parts)
+    assert client.post("/api/session/guest", json={}, headers={"X-CSRF-Token": token}).status_code == 201
+    with client.get("/tanks/7/filter") as page:
+        assert b'data-session="kept"' in page.data
         asked = [
             f"<{w}>; rel=preload; as=fetch; crossorigin=anonymous"
             for w in ("/api/session", "/api/tanks/7", "/api/compute")

@@ -5,7 +5,7 @@ from itertools import pairwise
 
 import pytest
 
-from reedmace.core.filter import CATALOGUE
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from tests.api.test_care import living  # noqa: F401 - a fixture
 
 LOST = {"kind": "stocking", "species_id": "fancy-goldfish", "count": -1}
@@ -144,7 +144,7 @@ def test_the_month_is_each_keepers_own(visitor, keeper, living) -> None:  # noqa
 
 def test_media_a_year_old_are_told_near_their_day_and_not_for_ever(keeper) -> None:
     tank = keeper.tank("Old")
-    sponge = next(f for f in CATALOGUE if f.id == "burreed-20").model_dump(mode="json")
+    sponge = next(f for f in SAMPLE_BOXES if f.id == "burreed-20").model_dump(mode="json")
 
     def told(days_ago: float) -> list[str]:
         at = (datetime.now(UTC) - timedelta(days=days_ago)).isoformat()

@@ -6,11 +6,11 @@ from datetime import UTC, datetime, timedelta
 import icalendar
 import pytest
 
-from reedmace.core.filter import CATALOGUE
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from tests.api.test_rooms import SPONGE, rack, save  # noqa: F401 - rack is a fixture
 
 NOW = datetime.now(UTC)
-BOX = next(f for f in CATALOGUE if f.kind == "hang-on").model_dump(mode="json")
+BOX = next(f for f in SAMPLE_BOXES if f.kind == "hang-on").model_dump(mode="json")
 SUMP = {
     "x_cm": 0,
     "y_cm": 0,

@@ -8,9 +8,9 @@ from threading import Thread
 
 import pytest
 
-from reedmace.core.filter import CATALOGUE
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 
-SPONGE = next(f for f in CATALOGUE if f.id == "burreed-20").model_dump(mode="json")
+SPONGE = next(f for f in SAMPLE_BOXES if f.id == "burreed-20").model_dump(mode="json")
 READING = {"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0}
 PUMP = {"key": "p", "name": "Pump", "l_min": 9, "kpa": 20}
 
@@ -196,7 +196,7 @@ def test_a_tank_put_aside_leaves_the_board(keeper, rack) -> None:
 
 
 TABLE = """name,length_cm,width_cm,height_cm,filter,animals,stands
-Low 1,60,30,36,Burreed 20 sponge,12 guppy; 6 cherry shrimp,running
+Low 1,60,30,36,Sponge,12 guppy; 6 cherry shrimp,running
 Low 2,"45,5",28,30,,,
 """
 
@@ -208,8 +208,22 @@ def test_a_room_comes_from_a_table_with_sizes_filters_and_animals(keeper) -> Non
     first = next(r for r in rows if r["name"] == "Low 1")
     assert first["who"] == "12 Guppy, 6 Cherry shrimp"
     assert len(first["air_keys"]) == 1
+    plan = keeper.get(f"/api/tanks/{first['tank_id']}").json["state"]["plans"]["filter"]
+    # A kind by its name is the usual box for that tank.
+    assert [f["filter"]["kind"] for f in plan["filters"]] == ["sponge"]
+    assert 40 <= plan["filters"][0]["filter"]["tank_up_to_l"] <= 100
     state = keeper.get(f"/api/tanks/{next(r for r in rows if r['name'] == 'Low 2')['tank_id']}").json["state"]
     assert state["plans"]["tank"]["tank"]["length_cm"] == 45.5
+
+
+def test_a_table_takes_filters_from_the_keepers_shelf_by_name(keeper) -> None:
+    label = {"name": "Attic find", "kind": "hang-on", "box_lph": 300}
+    keeper.send("POST", "/api/shelf", {"boxes": [{"key": "attic-find", "box": {"label": label}}]})
+    text = "name,length_cm,width_cm,height_cm,filter\nA,60,30,36,attic find\n"
+    room = keeper.send("POST", "/api/rooms/import", {"name": "Shelf", "text": text}).json
+    (spot,) = room["plan"]["spots"]
+    plan = keeper.get(f"/api/tanks/{spot['tank_id']}").json["state"]["plans"]["filter"]
+    assert [f["filter"]["name"] for f in plan["filters"]] == ["Attic find"]
 
 
 @pytest.mark.parametrize(

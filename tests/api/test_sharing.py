@@ -52,6 +52,8 @@ def test_a_reader_changes_nothing_by_any_route(app, pair) -> None:
         "tank_id>": {"name": "Mine now"},
         "readings/import": {"text": "date,ammonia\n2026-01-01,1\n"},
         "again": {"key": "reader-0002"},
+        "pass": {"until": "day"},
+        "settings": {"feed": 0},
         "devices": {"name": "Mine now", "kind": "smart-plug"},
     }
     harmless = ("/views/", "/preview", "/copy", "/cycle")
@@ -211,7 +213,8 @@ def test_who_tries_links_by_the_dozen_is_paused(pair, visitor) -> None:
             for n in range(80)
         }
         assert codes == {404, 429}
-        assert guess.client.get(f"/api/look/{good}", environ_base={"REMOTE_ADDR": "203.0.113.77"}).status_code == 429
+        # A right link opens all the same, here and elsewhere.
+        assert guess.client.get(f"/api/look/{good}", environ_base={"REMOTE_ADDR": "203.0.113.77"}).status_code == 200
         assert guess.client.get(f"/api/look/{good}", environ_base={"REMOTE_ADDR": "203.0.113.78"}).status_code == 200
 
 
@@ -223,3 +226,24 @@ def test_what_a_hand_wrote_stays_when_it_leaves_and_says_so(pair) -> None:
     first = owner.get(f"/api/tanks/{tank}/entries").json["entries"][0]
     assert first["who"] == "someone who has left"
     assert owner.get("/api/household").json["members"] == []
+
+
+def test_a_hand_s_devices_end_with_its_right(sign_up) -> None:
+    owner, hand = sign_up(), sign_up()
+    tank = owner.tank()
+    token = owner.send("POST", "/api/household/invites", {"role": "keeper"}).json["url"].rsplit("/", 1)[1]
+    assert hand.send("POST", f"/api/invites/{token}").status_code == 201
+    made = hand.send("POST", f"/api/tanks/{tank}/devices", {"name": "Probe", "kind": "thermometer"})
+    own = owner.send("POST", f"/api/tanks/{tank}/devices", {"name": "Own", "kind": "thermometer"})
+    assert (made.status_code, own.status_code) == (201, 201)
+
+    def writes(token: str) -> int:
+        headers = {"Authorization": f"Bearer {token}"}
+        reading = {"key": f"read-{token[:20]}", "at": datetime.now(UTC).isoformat(), "temperature_c": 24}
+        return owner.client.post("/api/device/readings", json=reading, headers=headers).status_code
+
+    assert writes(made.json["token"]) == 201
+    (member,) = owner.get("/api/household").json["members"]
+    assert owner.send("DELETE", f"/api/household/members/{member['id']}").status_code == 200
+    assert writes(made.json["token"]) == 401
+    assert writes(own.json["token"]) == 201

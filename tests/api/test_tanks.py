@@ -5,7 +5,7 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
-from reedmace.core.filter import CATALOGUE
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.store import connect
 
 TANK_PLAN = {"kind": "tank-plan", "tank": {"length_cm": 90, "width_cm": 40, "height_cm": 45}}
@@ -39,6 +39,8 @@ def test_no_route_lets_one_account_see_or_touch_anothers_tank(app, sign_up) -> N
         "views/begin": {},
         "copy": {"name": "Mine now"},
         "again": {"key": "intruder-2"},
+        "pass": {"until": "day"},
+        "settings": {"feed": 0},
     }
     for method, rule in routes:
         body = next((b for end, b in bodies.items() if rule.endswith(end)), None)
@@ -346,44 +348,6 @@ def test_a_wrong_database_address_is_refused_with_an_example() -> None:
         connect("http://example")
 
 
-def test_the_catalogue_goes_out_and_comes_back_as_it_was(visitor) -> None:
-    someone = visitor()
-    text = someone.get("/api/compute/catalogue.csv").text
-    back = someone.client.post("/api/compute/catalogue.csv", data=text, content_type="text/csv")
-    assert back.status_code == 200
-    assert [f["id"] for f in back.json["filters"]] == [f["id"] for f in someone.get("/api/compute").json["catalogue"]]
-    assert back.json["filters"] == someone.get("/api/compute").json["catalogue"]
-
-
-@pytest.mark.parametrize(
-    ("row", "column", "words"),
-    [
-        ("A,canister,many,14,99,1.4", "box_lph", "not a figure"),
-        ("A,teapot,800,14,99,1.4", "kind", "sponge"),
-        ("A,canister,800,14,99,", "", "max_head_m"),
-        ("A,canister,5,14,99,1.4", "box_lph", "at least 10"),
-        ("A,canister,800,14,99,1.4,7", "", "more fields"),
-    ],
-    ids=["text", "kind", "no lift", "too small", "too many"],
-)
-def test_a_faulty_catalogue_row_is_named_and_nothing_is_taken(visitor, row: str, column: str, words: str) -> None:
-    text = f"name,kind,box_lph,watts,price,max_head_m\nGood,canister,700,12,80,1.3\n{row}\n"
-    answer = visitor().client.post("/api/compute/catalogue.csv", data=text, content_type="text/csv")
-    assert answer.status_code == 422
-    assert answer.json["title"] == "Nothing was imported"
-    fault = answer.json["errors"][0]
-    assert fault["where"].startswith("line 3")
-    assert column in fault["where"]
-    assert words in fault["what"]
-
-
-def test_a_catalogue_without_what_it_needs_says_which_column(visitor) -> None:
-    answer = visitor().client.post(
-        "/api/compute/catalogue.csv", data="name,kind\nA,canister\n", content_type="text/csv"
-    )
-    assert {e["where"] for e in answer.json["errors"]} == {"line 1, box_lph", "line 1, watts", "line 1, price"}
-
-
 def test_a_shopping_list_is_csv_with_the_amounts_of_the_list(sign_up) -> None:
     keeper = sign_up()
     tank = chosen_tank(keeper, "sweetflag-800")
@@ -417,7 +381,7 @@ def test_a_tank_says_what_its_filter_is_chosen_for(sign_up) -> None:
 
 
 def chosen_tank(keeper, filter_id: str) -> int:
-    chosen = next(f for f in keeper.get("/api/compute").json["catalogue"] if f["id"] == filter_id)
+    chosen = next(f for f in SAMPLE_BOXES if f.id == filter_id).model_dump(mode="json")
     tank = keeper.tank()
     keeper.write(tank, TANK_PLAN)
     keeper.write(tank, {"kind": "filter-plan", "filters": [{"key": "f1", "filter": chosen}]})
@@ -470,7 +434,7 @@ def test_an_older_plan_is_taken_up_again_and_what_was_hung_since_keeps_its_histo
     keeper = sign_up()
     tank = keeper.tank()
     one, two = (
-        {"key": key, "filter": f.model_dump(mode="json")} for key, f in zip(("f1", "f2"), CATALOGUE, strict=False)
+        {"key": key, "filter": f.model_dump(mode="json")} for key, f in zip(("f1", "f2"), SAMPLE_BOXES, strict=False)
     )
     old = keeper.write(tank, {"kind": "filter-plan", "filters": [one]}).json["id"]
     new = keeper.write(tank, {"kind": "filter-plan", "filters": [one, two]}, based_on=old).json["id"]

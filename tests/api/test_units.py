@@ -1,6 +1,9 @@
 """A keeper's units: from the browser's locale at sign-up, changed in the account, followed by every sentence."""
 
+import brotli
 import pytest
+
+from reedmace.api.units import with_comma
 
 PASSWORD = "three words apart"
 
@@ -34,7 +37,7 @@ def test_units_are_kept_and_answer_every_sentence(visitor) -> None:
     sign_up(keeper, "gallons@yard.example")
     tank = keeper.tank()
     before = keeper.send("POST", f"/api/tanks/{tank}/views/tank", {}).json
-    wanted = {"volume": "US gal", "length": "in", "temperature": "°F", "currency": "USD"}
+    wanted = {"volume": "US gal", "length": "in", "temperature": "°F", "currency": "USD", "decimal": "."}
     assert keeper.send("PUT", "/api/account/units", wanted).json["units"] == wanted
     after = keeper.send("POST", f"/api/tanks/{tank}/views/tank", {}).json
     assert " L of water" in before["volume"]["verdict"]
@@ -68,3 +71,43 @@ def test_units_nobody_knows_are_refused_by_name(visitor, wrong) -> None:
     assert answer.status_code == 422
     assert next(iter(wrong)) in answer.json["detail"]
     assert visitor().send("PUT", "/api/account/units", {}).status_code == 401
+
+
+def test_who_writes_a_comma_reads_one_in_every_sentence_and_what_was_typed_stays(visitor) -> None:
+    keeper = visitor()
+    wanted = {"email": "comma@yard.example", "password": PASSWORD, "locale": "de-DE", "decimal": ","}
+    assert keeper.enter("POST", "/api/account", wanted).json["units"]["decimal"] == ","
+    tank = keeper.tank("Shelf 2.5")
+    sizes = {"kind": "tank-plan", "tank": {"length_cm": 61.5, "width_cm": 31, "height_cm": 36}}
+    keeper.write(tank, sizes)
+    keeper.write(tank, {"kind": "note", "text": "pump 2.5 W"})
+    told = keeper.send("POST", f"/api/tanks/{tank}/views/tank", {}).json["volume"]
+    assert "61,5" in str(told["working"])
+    assert isinstance(told["net_l"], float)
+    shown = keeper.get(f"/api/tanks/{tank}").json
+    assert shown["tank"]["name"] == "Shelf 2.5"
+    assert "pump 2.5 W" in str(keeper.get(f"/api/tanks/{tank}/entries").json)
+    pressed = keeper.send("POST", f"/api/tanks/{tank}/views/tank", {}, headers={"Accept-Encoding": "br"})
+    assert pressed.headers["Content-Encoding"] == "br"
+    assert "61,5" in brotli.decompress(pressed.data).decode()
+    by_header = keeper.send(
+        "POST", f"/api/tanks/{tank}/views/tank", {}, headers={"Reedmace-Units": "L;cm;C;EUR;point"}
+    ).json["volume"]
+    assert "61.5" in str(by_header["working"])
+
+
+@pytest.mark.parametrize(
+    ("text", "written"),
+    [
+        ("moves 2.4 times, 1,750 L/h", "moves 2,4 times, 1.750 L/h"),
+        ("on 29.11.2026 at 12:30", "on 29.11.2026 at 12:30"),
+        ("version 0.2.1 of it", "version 0.2.1 of it"),
+        ("from 0.05 to 12,345.6 mg.", "from 0,05 to 12.345,6 mg."),
+        ("a 0.25, b 3.", "a 0,25, b 3."),
+        ("2.4", "2.4"),
+        ('"1,200" may be 1200 or 1.2.', '"1,200" may be 1200 or 1,2.'),
+    ],
+)
+def test_only_figures_are_written_with_a_comma(text, written) -> None:
+    assert with_comma({"verdict": text}) == {"verdict": written}
+    assert with_comma({"name": text}) == {"name": text}

@@ -75,7 +75,7 @@ def page(page: Page) -> Iterator[Page]:
 def new_keeper(page: Page, running: Running) -> str:
     """A new account, signed in, on Today; its address."""
     email = f"walker{next(_numbers)}@yard.example"
-    page.goto(running.url)
+    page.goto(f"{running.url}/sign-in")
     page.get_by_role("button", name="I have no account yet").click()
     page.get_by_label("E-mail").fill(email)
     page.get_by_label("Password").fill(PASSWORD)
@@ -90,7 +90,8 @@ def demo_page(page: Page, running: Running) -> Page:
     """Signed in as the demo keeper, on Today."""
     page.goto(running.url)
     page.get_by_role("button", name="Look round as the demo keeper").click()
-    expect(page).to_have_url(f"{running.url}/today")
+    # The first visit writes the demo tanks.
+    expect(page).to_have_url(f"{running.url}/today", timeout=60_000)
     return page
 
 

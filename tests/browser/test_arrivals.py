@@ -59,7 +59,7 @@ def test_a_filter_in_hand_is_asked_what_is_on_its_box(page: Page, arrive: Callab
     hand = page.get_by_role("region", name="The filter in hand")
     hand.get_by_label("Name", exact=True).fill("Attic find")
     hand.get_by_label("Flow on the box, L/h").fill("900")
-    hand.get_by_role("button", name="Add it and see").click()
+    hand.get_by_role("button", name="Keep it and see").click()
     expect(page.get_by_role("main")).to_contain_text("Attic find would move")
 
 
@@ -74,7 +74,7 @@ def test_what_is_added_is_what_is_typed_however_soon_it_is_pressed(page: Page, a
     page.route("**/api/compute/label-check", lambda route: (time.sleep(1), route.continue_()))
     hand.get_by_label("Name", exact=True).fill("Attic find")
     hand.get_by_label("Flow on the box, L/h").fill("640")
-    hand.get_by_role("button", name="Add it and see").click()
+    hand.get_by_role("button", name="Keep it and see").click()
     expect(page.get_by_role("main")).to_contain_text("Attic find would move")
     expect(page.get_by_role("main")).to_contain_text("not the 640 on its box")
 

@@ -295,7 +295,9 @@ def test_away_for_a_while_moves_the_plan_and_writes_the_neighbours_page(demo_pag
 def test_a_notebook_kept_elsewhere_is_taken_into_the_logbook(demo_page: Page, running: Running) -> None:
     page = demo_page
     open_stage(page, running.url, "Courtyard door", "keep")
-    page.get_by_text("A notebook kept elsewhere").click()
+    page.get_by_role("link", name="A notebook kept elsewhere: take it in").click()
+    expect(page).to_have_url(re.compile("/keep/logbook$"))
+    page.get_by_text("A notebook kept elsewhere", exact=True).click()
     table = b"at,what,amount,unit,filter,text\n2025-03-02T09:00,note,,,,The door was left open all night\n"
     for said in ("1 written.", "0 written, 1 were there already."):
         with page.expect_file_chooser() as chooser:

@@ -82,16 +82,40 @@ def test_an_animal_of_ones_own_counts_like_any_other_and_a_clash_with_the_tank_i
     expect(page.get_by_label("How many Pond skipper")).to_have_value("1")
 
 
-def test_the_ranking_says_what_would_alter_it_and_a_pair_can_be_chosen(demo_page: Page, running: Running) -> None:
+def test_kind_and_size_come_first_and_follow_what_matters(demo_page: Page, running: Running) -> None:
     page = demo_page
     open_stage(page, running.url, "Kiln room", "filter")
-    said = page.get_by_text(re.compile(r"^(Set “.+” to \d instead of \d|Move the tank .+) and the .+ comes first\.$"))
-    expect(said.first).to_be_visible()
+    said = page.get_by_role("heading", level=1)
+    expect(said).to_contain_text(re.compile("whose box says|sold for"))
+    first = said.inner_text()
+    map_ = page.get_by_role("region", name="Type and size")
+    expect(map_.get_by_role("button")).to_have_count(8)
+    for wish in ("young and shrimp safe", "easy to clean"):
+        chip = page.get_by_role("group", name="What matters").get_by_role("button", name=wish)
+        chip.click()
+        expect(chip).to_have_attribute("aria-pressed", "true")
+    expect(said).not_to_have_text(first)
+    # Arrow keys move along the kinds; what each is asked for in a shop stands below.
+    map_.get_by_role("button", pressed=True).press("ArrowDown")
+    expect(map_.get_by_text("Look for")).to_be_visible()
+    # Left and right move along the sizes: the usual box of that size is what is spoken of and drawn.
+    size = map_.get_by_role("heading", level=2)
+    before = size.inner_text()
+    map_.get_by_role("button", pressed=True).press("ArrowRight")
+    expect(size).not_to_have_text(before)
+    page.get_by_role("button", name="Undo changes").click()
+    expect(said).to_have_text(first)
+
+
+def test_a_pair_can_be_chosen_and_taken_off_again(demo_page: Page, running: Running) -> None:
+    page = demo_page
+    open_stage(page, running.url, "Kiln room", "filter")
+    page.get_by_text("Two, so that one may fail").click()
     pairs = page.get_by_role("list", name="Pairs, best first")
     pairs.get_by_role("button").first.click()
     expect(page.get_by_text(re.compile("on their boxes"))).to_be_visible()
     # One press chooses and saves, and says where to go next; taken off again, the tank is as before.
-    page.get_by_role("button", name=re.compile("^Choose ")).click()
+    page.get_by_role("button", name=re.compile("^(Choose|Plan with)")).click()
     expect(page.get_by_role("heading", level=1)).to_contain_text("Enough")
     expect(page.get_by_role("link", name="fit it, step by step")).to_be_visible()
     off = page.get_by_role("button", name="Take it off")
@@ -134,8 +158,12 @@ def test_the_list_to_buy_is_printed_on_two_pages_at_most_and_saved_as_csv(
 ) -> None:
     page = demo_page
     open_stage(page, running.url, "Long bench", "buying")
-    expect(page.get_by_text("Hose, 18 mm bore")).to_be_visible()
-    expect(page.get_by_text("The best four on this tank")).to_be_visible()
+    expect(page.get_by_role("checkbox", name="Hose, 18 mm bore")).to_be_attached()
+    # What hangs there already is not held against others.
+    expect(page.get_by_text("The best four on this tank")).to_be_hidden()
+    page.locator("label").filter(has_text="Hose, 18 mm bore").click()
+    page.reload()
+    expect(page.get_by_role("checkbox", name="Hose, 18 mm bore")).to_be_checked()
     pdf = page.pdf(format="A4", margin={"top": "12mm", "bottom": "12mm", "left": "12mm", "right": "12mm"})
     assert 1 <= len(re.findall(rb"/Type\s*/Page[^s]", pdf)) <= 2
     with page.expect_download() as download:
@@ -145,24 +173,25 @@ def test_the_list_to_buy_is_printed_on_two_pages_at_most_and_saved_as_csv(
     assert "Hose clamps,4,piece" in path.read_text()
 
 
-def test_a_catalogue_file_with_a_fault_is_refused_by_row_and_a_good_one_is_ranked(
-    page: Page, fresh_tank: str, downloads
+def test_a_file_of_boxes_with_a_fault_is_refused_by_row_and_a_good_one_stands_on_the_shelf(
+    page: Page, fresh_tank: str, running: Running, downloads
 ) -> None:
-    page.goto(f"{fresh_tank}/filter")
-    page.get_by_text("The catalogue as a file").click()
+    page.goto(f"{running.url}/shelf")
+    page.get_by_text("As a file, and by link").click()
     path = downloads / "own.csv"
     path.write_text("name,kind,box_lph,watts,price,max_head_m\nShed find,canister,lots,8,20,1.2\n")
     with page.expect_file_chooser() as chooser:
-        page.get_by_role("button", name="Take filters from a CSV").click()
+        page.get_by_role("button", name="Take boxes from a CSV").click()
     chooser.value.set_files(path)
     expect(page.get_by_role("alert")).to_contain_text("line 2, box_lph")
     path.write_text(path.read_text().replace("lots", "420"))
     with page.expect_file_chooser() as chooser:
-        page.get_by_role("button", name="Take filters from a CSV").click()
+        page.get_by_role("button", name="Take boxes from a CSV").click()
     chooser.value.set_files(path)
-    expect(page.get_by_text("1 filters taken; save the plan to keep them.")).to_be_visible()
-    page.get_by_text(re.compile("left out, and why")).click()
-    expect(page.get_by_text("Shed find").first).to_be_visible()
+    expect(page.get_by_text("1 boxes taken.")).to_be_visible()
+    expect(page.get_by_role("row").filter(has_text="Shed find")).to_contain_text("420 L/h")
+    page.goto(f"{fresh_tank}/filter")
+    expect(page.get_by_role("region", name="Boxes you have seen")).to_contain_text("Shed find")
 
 
 def test_box_in_hand_on_a_phone_four_numbers_are_enough(browser: Browser, running: Running) -> None:
@@ -174,13 +203,13 @@ def test_box_in_hand_on_a_phone_four_numbers_are_enough(browser: Browser, runnin
     page.get_by_role("button", name="Look round as the demo keeper").tap()
     expect(page).to_have_url(f"{running.url}/today")
     open_stage(page, running.url, "Kiln room", "filter")
-    page.get_by_role("button", name="A box in your hand?").tap()
+    page.get_by_role("button", name="I have seen a box").tap()
     expect(page.get_by_label("Flow on the box, L/h")).to_be_focused()
     four = (("Flow on the box, L/h", "700"), ("Highest lift, m", "1.2"), ("Watts", "10"), ("“Tanks up to”, L", "300"))
     for label, figure in four:
         page.get_by_label(label).fill(figure)
         page.keyboard.press("Tab")
-    page.get_by_role("button", name="Add it and see").tap()
+    page.get_by_role("button", name="Keep it and see").tap()
     expect(page.get_by_role("heading", level=1)).to_contain_text(re.compile("in service where"))
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     context.close()
@@ -189,11 +218,26 @@ def test_box_in_hand_on_a_phone_four_numbers_are_enough(browser: Browser, runnin
 def test_a_tap_on_a_word_opens_two_lines_on_it_and_keys_close_it(demo_page: Page, running: Running) -> None:
     page = demo_page
     open_stage(page, running.url, "Kiln room", "filter")
-    asked = page.get_by_role("button", name="Film", exact=True).first
+    asked = page.get_by_role("button", name="Filter bacteria", exact=True).first
     asked.focus()
     page.keyboard.press("Enter")
-    said = page.get_by_role("dialog", name="Film")
+    said = page.get_by_role("dialog", name="Film of filter bacteria")
     expect(said).to_contain_text("turns ammonia into nitrite")
     page.keyboard.press("Escape")
     expect(said).to_have_count(0)
     expect(asked).to_be_focused()
+
+
+def test_the_map_of_kinds_can_be_read_as_a_table(demo_page: Page, running: Running) -> None:
+    from tests.browser.test_care import open_stage
+
+    open_stage(demo_page, running.url, "Kiln room", "filter")
+    map_ = demo_page.get_by_role("region", name="Type and size")
+    map_.get_by_text("As a table").click()
+    rows = map_.get_by_role("row")
+    expect(rows).to_have_count(9)
+    expect(map_.get_by_role("row", name=re.compile("^Canister"))).to_contain_text(re.compile(r"\d+ to \d+"))
+    expect(map_.get_by_role("row", name=re.compile("^Sump"))).to_contain_text("Needs a drilled tank")
+    # A kind named in the answer leads to its page.
+    demo_page.get_by_role("link", name="Canister", exact=True).first.click()
+    expect(demo_page).to_have_url(f"{running.url}/kinds/canister")

@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
-from reedmace.core.filter import CATALOGUE
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from tests.support.bounds import bounded
 from tests.support.browser_api import send
 from tests.support.running import Running
@@ -72,7 +72,7 @@ def test_two_canisters_stand_beside_each_other_and_where_filter_draws_them(
     tank = send(page, running.url, "POST", "/api/tanks", {"name": "Two"})["id"]
     bodies = bodies_of(2)
     # Two that find room beside each other under this tank.
-    slim = [next(f for f in CATALOGUE if f.id == name) for name in ("sweetflag-500", "lockgate-700")]
+    slim = [next(f for f in SAMPLE_BOXES if f.id == name) for name in ("sweetflag-500", "lockgate-700")]
     installed = [{"key": f"f{n}", "filter": f.model_dump(mode="json")} for n, f in enumerate(slim, 1)]
     bodies = [{"kind": "filter-plan", "filters": installed} if b["kind"] == "filter-plan" else b for b in bodies]
     for n, body in enumerate(bodies):

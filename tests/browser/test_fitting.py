@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from tests.browser.test_choosing import open_stage
 from tests.support.browser_api import send
 from tests.support.running import Running
@@ -14,12 +15,16 @@ from tests.support.running import Running
 def chosen(page: Page, new_keeper: str, running: Running) -> str:
     """Address of a tank with a canister chosen."""
     tank = send(page, running.url, "POST", "/api/tanks", {"name": "Fitting"})["id"]
-    catalogue = send(page, running.url, "GET", "/api/compute")["catalogue"]
     bodies = (
         {"kind": "tank-plan", "tank": {"length_cm": 90, "width_cm": 40, "height_cm": 45, "substrate_depth_cm": 4}},
         {
             "kind": "filter-plan",
-            "filters": [{"key": "f1", "filter": next(f for f in catalogue if f["id"] == "sweetflag-800")}],
+            "filters": [
+                {
+                    "key": "f1",
+                    "filter": next(f for f in SAMPLE_BOXES if f.id == "sweetflag-800").model_dump(mode="json"),
+                }
+            ],
         },
     )
     for number, body in enumerate(bodies):
@@ -116,7 +121,11 @@ def test_a_job_done_without_a_connection_is_sent_later_and_never_twice(
     expect(page.get_by_text("2 entries are kept on this device")).to_be_visible()
     page.context.set_offline(False)
     expect(page.get_by_text(re.compile("kept on this device and will be sent"))).to_be_hidden(timeout=40_000)
+    # What is kept on the device for the next visit is written half a second later.
+    page.wait_for_timeout(1500)
     page.reload()
+    # The sheet opened again begins at the next step.
+    page.get_by_text("The first 2 steps were done before").click()
     expect(page.get_by_role("checkbox", name="Rinse and load the media")).to_be_checked()
     tank = int(re.search(r"/tanks/(\d+)", chosen).group(1))
     kinds = [e["body"]["kind"] for e in send(page, running.url, "GET", f"/api/tanks/{tank}/entries")["entries"]]
@@ -128,6 +137,7 @@ def test_a_job_done_without_a_connection_is_sent_later_and_never_twice(
 
 def test_a_float_or_a_box_level_proves_the_flow_where_nothing_can_be_caught(page: Page, chosen: str) -> None:
     page.goto(f"{chosen}/fit")
+    page.get_by_text("Prove the flow, once it runs").click()
     page.get_by_text("carries a float").click()
     for label in ("Fill 1, s", "Fill 2, s", "Fill 3, s"):
         page.get_by_label(label).fill("0.5")
@@ -164,7 +174,6 @@ def test_the_section_draws_without_overlapping_names(
     page: Page, new_keeper: str, running: Running, size, filter_id: str, stand: int
 ) -> None:
     tank = send(page, running.url, "POST", "/api/tanks", {"name": "Drawn"})["id"]
-    catalogue = send(page, running.url, "GET", "/api/compute")["catalogue"]
     length, width, height = size
     for number, body in enumerate(
         (
@@ -175,7 +184,9 @@ def test_the_section_draws_without_overlapping_names(
             },
             {
                 "kind": "filter-plan",
-                "filters": [{"key": "f1", "filter": next(f for f in catalogue if f["id"] == filter_id)}],
+                "filters": [
+                    {"key": "f1", "filter": next(f for f in SAMPLE_BOXES if f.id == filter_id).model_dump(mode="json")}
+                ],
             },
         )
     ):
@@ -269,6 +280,47 @@ def test_a_whole_job_with_the_connection_off_from_before_the_page_until_it_is_op
     entries = send(page, running.url, "GET", f"/api/tanks/{tank}/entries?limit=200")["entries"]
     kinds = [e["body"]["kind"] for e in entries]
     assert (kinds.count("step-done"), kinds.count("flow-test"), kinds.count("reading")) == (steps, 1, 3)
+
+
+def test_an_entry_survives_a_page_that_is_closed_before_the_server_answers(
+    page: Page, chosen: str, running: Running
+) -> None:
+    page.goto(f"{chosen}/cycle")
+    page.get_by_role("button", name="Tap the steps").click()
+    page.get_by_role("button", name="Nitrite 1 ppm", exact=True).click()
+    # The server never hears of it: no answer, no failure either.
+    page.route(re.compile(r"/entries$"), lambda route: None)
+    page.get_by_role("button", name="Log the test").click()
+    # The next test is tapped while this one is on its way.
+    page.get_by_role("button", name="Nitrite 2 ppm", exact=True).click()
+    page.goto("about:blank")
+    page.unroute_all()
+    page.goto(f"{chosen}/cycle")
+    address = f"/api/tanks/{chosen.rsplit('/', 1)[1]}/entries?limit=200"
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    for _ in range(40):
+        entries = send(page, running.url, "GET", address)["entries"]
+        written = [e["body"]["nitrite_ppm"] for e in entries if e["body"]["kind"] == "reading"]
+        if written:
+            break
+        page.wait_for_timeout(500)
+    assert written == [1]
+    expect(page.get_by_role("button", name="Nitrite 2 ppm", exact=True)).to_have_attribute("aria-pressed", "true")
+
+
+def test_a_test_tapped_while_another_is_logged_stays_tapped(page: Page, chosen: str) -> None:
+    page.goto(f"{chosen}/cycle")
+    page.get_by_role("button", name="Tap the steps").click()
+    page.get_by_role("button", name="Nitrite 1 ppm", exact=True).click()
+    waiting = []
+    page.route(re.compile(r"/entries$"), lambda route: waiting.append(route))
+    page.get_by_role("button", name="Log the test").click()
+    page.get_by_role("button", name="Ammonia 0.5 ppm", exact=True).click()
+    for route in waiting:
+        route.continue_()
+    expect(page.get_by_text("Logged.")).to_be_visible()
+    expect(page.get_by_role("button", name="Ammonia 0.5 ppm", exact=True)).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_role("button", name="Nitrite 1 ppm", exact=True)).to_have_attribute("aria-pressed", "false")
 
 
 def test_what_one_keeper_holds_is_neither_sent_nor_dropped_by_another(

@@ -79,3 +79,39 @@ def test_every_stage_shows_the_figure_every_other_door_gives(
 ) -> None:
     for seed in SEEDS[first::APART]:
         look(page, running.url, seed)
+
+
+def shown(text: str) -> str:
+    """Text with one kind of space and no case, as it stands on paper in any style."""
+    return re.sub(r"\s+", " ", text).casefold()
+
+
+def test_printed_sheets_say_what_the_screens_say(demo_page: Page, running: Running) -> None:
+    page = demo_page
+    get = lambda path: page.request.get(f"{running.url}/api{path}").json()  # noqa: E731
+    today = {row["tank"]["name"]: row for row in get("/today")["rows"]}
+    page.emulate_media(media="print")
+    for name in ("Long bench", "Bindery window", "Courtyard door"):
+        row = today[name]
+        tank = row["tank"]["id"]
+        keep, cycle = get(f"/tanks/{tank}/views/keep"), get(f"/tanks/{tank}/cycle")
+        page.goto(f"{running.url}/tanks/{tank}/care")
+        expect(page.get_by_role("heading", level=1)).to_contain_text("what is done when")
+        card = shown(page.get_by_role("main").inner_text())
+        places = [card.find(shown(r["task"]["title"])) for r in keep["rows"]]
+        assert -1 not in places, name
+        planned = {r["task"]["title"] for r in keep["rows"]}
+        assert all(shown(d["title"]) in card for d in row["due"] if d["title"] in planned)
+        page.goto(f"{running.url}/tanks/{tank}/diary")
+        main = page.get_by_role("main")
+        if cycle["advice"] is None or not cycle["log"]:
+            expect(main).to_contain_text("Begin the cycle first")
+            continue
+        expect(main.get_by_role("heading", name="What was done and read")).to_be_visible()
+        diary = shown(main.inner_text())
+        assert shown(cycle["advice"]["verdict"]) in diary
+        for action in [cycle["advice"]["first"], *cycle["advice"]["then"]]:
+            assert shown(action["title"]) in diary
+        if row["stage"] == "cycle":
+            # A tank in its cycle has the sheet's headline on Today.
+            assert row["verdict"] == cycle["advice"]["verdict"], name

@@ -132,7 +132,7 @@ def test_a_browser_speaks_http_2_and_the_page_opens(proxy: Proxy, browser: Brows
     context = browser.new_context(ignore_https_errors=True)
     page = context.new_page()
     page.goto(proxy.url)
-    expect(page.get_by_role("button", name="I have no account yet")).to_be_visible()
+    expect(page.get_by_role("link", name="Sign in")).to_be_visible()
     spoken = page.evaluate(
         "() => [...performance.getEntriesByType('navigation'), ...performance.getEntriesByType('resource')]"
         ".filter(e => e.name.startsWith('https')).map(e => e.nextHopProtocol)"

@@ -77,12 +77,12 @@ def test_a_room_comes_from_a_table_typed_in(page: Page, running: Running, new_ke
     page.get_by_text("A room and its tanks from a table").click()
     page.get_by_label("The room’s name").fill("Back wall")
     page.get_by_label("The table").fill(
-        "name,length_cm,width_cm,height_cm,filter\nLow 1,60,30,36,Burreed 20 sponge\nLow 2,60,30,x,"
+        "name,length_cm,width_cm,height_cm,filter\nLow 1,60,30,36,Sponge\nLow 2,60,30,x,"
     )
     page.get_by_role("button", name="Make the room").last.click()
     expect(page.get_by_text("line 3: height_cm")).to_be_visible()
     page.get_by_label("The table").fill(
-        "name,length_cm,width_cm,height_cm,filter\nLow 1,60,30,36,Burreed 20 sponge\nLow 2,60,30,36,"
+        "name,length_cm,width_cm,height_cm,filter\nLow 1,60,30,36,Sponge\nLow 2,60,30,36,"
     )
     page.get_by_role("button", name="Make the room").last.click()
     expect(page.get_by_role("checkbox", name="Low 1, nobody")).to_be_visible()

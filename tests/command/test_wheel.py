@@ -46,9 +46,9 @@ def test_the_command_answers_a_sum_and_knows_every_one(installed: Path) -> None:
 
 def test_ones_own_code_uses_the_core_with_its_types_and_tables(installed: Path) -> None:
     code = (
-        "from reedmace.core.computations import compute; from reedmace.core.filter import CATALOGUE; import reedmace,"
-        " pathlib; here = pathlib.Path(reedmace.__file__).parent; print((here / 'py.typed').exists(), len(CATALOGUE) >="
-        " 90, compute('waste-load', {'net_l': 100, 'animals': [{'species_id': 'zebra-danio', 'count':"
+        "from reedmace.core.computations import compute; from reedmace.core.filter.kinds import KINDS; import reedmace,"
+        " pathlib; here = pathlib.Path(reedmace.__file__).parent; print((here / 'py.typed').exists(), len(KINDS) >="
+        " 8, compute('waste-load', {'net_l': 100, 'animals': [{'species_id': 'zebra-danio', 'count':"
         " 6}]}).ammonia_mg_n_day > 0, str(here))"
     )
     typed, table, load, where = run(installed, sys.executable, "-c", code).split()

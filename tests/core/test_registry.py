@@ -15,11 +15,12 @@ import reedmace.core
 from reedmace.core.computations import COMPUTATIONS, compute
 from reedmace.core.contract import Answer, Working
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.filter import CATALOGUE
 from reedmace.core.registry import PACKAGES, issues_of
 from reedmace.core.sources import SOURCES
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 
 EXAMPLES = {
+    "usual-tank": {"litres": 60},
     "tank-volume": {"length_cm": 90, "width_cm": 40, "height_cm": 45},
     "waste-load": {"net_l": 130, "animals": [{"species_id": "zebra-danio", "count": 8}]},
     "flow-requirement": {"net_l": 130, "animals": [{"species_id": "fancy-goldfish", "count": 2}]},
@@ -31,6 +32,8 @@ EXAMPLES = {
         "net_l": 130,
     },
     "airlift-flow": {"air_l_min": 1, "tube_bore_mm": 16, "submerged_cm": 28},
+    "sponge-round": {"pieces": [{"key": f"s{i}", "tank": f"T{i}", "next_day": 4.0 * i - 3} for i in range(9)]},
+    "skimmer-size": {"net_l": 300, "feed_g_day": 4},
     "heater-size": {"glass_m2": 1.4, "surface_m2": 0.34, "water_c": 25, "watts": 50},
     "evaporation": {"surface_m2": 0.34, "net_l": 130},
     "quarantine": {"since_begun_days": 12, "since_animals_days": 5},
@@ -72,12 +75,12 @@ EXAMPLES = {
     },
     "noise-heard": {"filters": [{"noise": 2, "falls_lph": 500}], "fall_cm": 6},
     "filter-flow": {
-        "filter": CATALOGUE[-1].model_dump(),
+        "filter": SAMPLE_BOXES[-1].model_dump(),
         "site": {"net_l": 900, "water_depth_cm": 60, "length_cm": 200, "width_cm": 60},
         "animals": [{"species_id": "oscar", "count": 2}],
     },
     "media-stack": {
-        "filter": CATALOGUE[-1].model_dump(),
+        "filter": SAMPLE_BOXES[-1].model_dump(),
         "site": {"net_l": 900, "water_depth_cm": 60, "length_cm": 200, "width_cm": 60},
         "baskets": [{"media": "foam-10", "litres": 1}, {"media": "ceramic-rings", "litres": 3}],
     },
@@ -88,11 +91,11 @@ EXAMPLES = {
     },
     "label-check": {"box_lph": 800, "box_us_gal_per_hour": 210, "max_head_m": 1.4, "watts": 14, "tank_up_to_l": 250},
     "fitting-plan": {
-        "filter": CATALOGUE[0].model_dump(),
+        "filter": SAMPLE_BOXES[0].model_dump(),
         "site": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
     },
     "flood-risk": {
-        "filter": CATALOGUE[-10].model_dump(),
+        "filter": SAMPLE_BOXES[-10].model_dump(),
         "site": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
     },
     "film-capacity": {"donor_food_g_day": 0.4, "share": 0.5, "net_l": 60},
@@ -102,14 +105,16 @@ EXAMPLES = {
     "shopping-list": {
         "filters": [
             {
-                "filter": CATALOGUE[-1].model_dump(),
+                "filter": SAMPLE_BOXES[-1].model_dump(),
                 "site": {"net_l": 50, "water_depth_cm": 30, "length_cm": 60, "width_cm": 30},
             }
         ],
         "net_l": 130,
     },
     "flow-fade": {"tests": [{"day": 0, "flow_lph": 750}, {"day": 60, "flow_lph": 640}]},
+    "read-label": {"text": "Flow 264 GPH, 20 W, H-max 1.6 m, up to 75 gal"},
     "rank-filters": {"site": {"net_l": 130, "water_depth_cm": 41, "length_cm": 90, "width_cm": 40}},
+    "type-and-size": {"site": {"net_l": 130, "water_depth_cm": 41, "length_cm": 90, "width_cm": 40}},
     "fish-room-year": {"tanks_l": [54, 54, 31]},
     "running-cost": {"watts": 14},
     "fitting-steps": {"kind": "canister"},
@@ -149,6 +154,7 @@ EXAMPLES = {
     "care-steps": {"kind": "canister"},
     "nitrate-rhythm": {"net_l": 100, "made_mg_n_day": 30},
     "outgrow": {"net_l": 200, "animals": [{"species_id": "oscar", "count": 1, "length_cm": 6}], "carries_mg_n_day": 80},
+    "dissolved-co2": {"kh_dkh": 4, "ph": 6.8},
     "standby-trial": {"carried_times_count": 5, "oxygen_enough": True},
     "illness-check": {"signs": ["gasping"], "ill_count": 3, "in_count": 10},
     "hospital-filter": {"bucket_l": 10, "bleach_percent": 4},

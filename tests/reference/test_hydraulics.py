@@ -12,23 +12,29 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
-from reedmace.core.filter import CATALOGUE
 from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.filter.water_path import path_question
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.hydraulic_kernel import airlift, bubble_speed, friction_factor
 from reedmace.core.flow.materials import FITTING_K, media_coefficients, viscosity_m2_s
+from reedmace.core.flow.overflow import OverflowCheckQuestion
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.formats import plumbing_inp
+
+
+def epanet_flows(text: str) -> dict[str, float]:
+    """Flow of every link EPANET finds for an .inp, L/h."""
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "loop.inp"
+        path.write_text(text)
+        network = wntr.network.WaterNetworkModel(str(path))
+        results = wntr.sim.EpanetSimulator(network).run_sim(file_prefix=str(Path(folder) / "run"), version=2.2)
+        return {name: float(flow) * 3.6e6 for name, flow in results.link["flowrate"].iloc[0].items()}
 
 
 def epanet_lph(question: dict, *, dirty: bool = False) -> float:
     """Flow EPANET finds for the .inp that Reedmace exports, L/h."""
-    with tempfile.TemporaryDirectory() as folder:
-        path = Path(folder) / "loop.inp"
-        path.write_text(plumbing_inp(OperatingPointQuestion.model_validate(question), dirty=dirty))
-        network = wntr.network.WaterNetworkModel(str(path))
-        results = wntr.sim.EpanetSimulator(network).run_sim(file_prefix=str(Path(folder) / "run"), version=2.2)
-        return float(results.link["flowrate"]["pump"].iloc[0]) * 3.6e6
+    return epanet_flows(plumbing_inp(OperatingPointQuestion.model_validate(question), dirty=dirty))["pump"]
 
 
 def loop(flow: float, head: float, bore: float, length: float, **more) -> dict:
@@ -137,11 +143,26 @@ def test_forty_loops_nobody_chose_are_epanets_within_half_a_percent(
 
 @pytest.mark.parametrize("filter_id", ["sweetflag-800", "alderfen-2200", "millpond-60", "millrace-60", "culvert-20"])
 def test_a_catalogue_filter_on_a_tank_is_epanets_through_its_exported_plumbing(filter_id: str) -> None:
-    f = next(f for f in CATALOGUE if f.id == filter_id)
+    f = next(f for f in SAMPLE_BOXES if f.id == filter_id)
     room = Site(net_l=131, water_depth_cm=41, length_cm=90, width_cm=40, beneath_cm=66, drilled=True)
     question = path_question(f, room, Plumbing(), [], 2.0, 25).model_dump(mode="json")
     ranked = compute("filter-flow", {"filter": f.model_dump(), "site": room.model_dump()}).pumped
     assert ranked.delivered_lph == pytest.approx(epanet_lph(question), rel=0.005)
+
+
+@pytest.mark.parametrize(("bore", "fall", "drains"), [(28, 0.8, 1), (40, 0.35, 2), (22, 1.4, 3)])
+def test_a_sumps_drains_carry_what_epanet_finds_in_the_exported_file(bore: float, fall: float, drains: int) -> None:
+    overflow = OverflowCheckQuestion(
+        return_lph=900, drain_bore_mm=bore, drain_fall_m=fall, drains_count=drains, emergency_bore_mm=bore + 6,
+        tank_surface_cm2=3600, sump_free_l=40,
+    )  # fmt: skip
+    question = OperatingPointQuestion.model_validate(loop(2500, 2.0, 20, 2.0, rise_to_open_air_m=1.1))
+    flows = epanet_flows(plumbing_inp(question, overflow=overflow))
+    answer = compute("overflow-check", overflow.model_dump())
+    assert sum(flows[f"drain{i}"] for i in range(drains)) == pytest.approx(answer.drain_lph, rel=0.005)
+    assert flows["emergency"] == pytest.approx(answer.emergency_lph, rel=0.005)
+    # The return is as without drains: they leave its loop alone.
+    assert flows["pump"] == pytest.approx(epanet_flows(plumbing_inp(question))["pump"], rel=1e-4)
 
 
 @pytest.mark.parametrize(

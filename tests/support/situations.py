@@ -56,7 +56,7 @@ SITUATIONS = [
         "fry grown on in forty litres",
         box(45, 30, 30, kind="fish-room", tanks_here_count=12),
         [("guppy", 12, 1.5)],
-        first={"sponge", "box"},
+        first=AIR,
     ),
     Situation("a breeding pair of gouramis", SIXTY, [("honey-gourami", 2)], fits={"sponge", "sheet"}, asked=(1, 4)),
     Situation(
@@ -76,7 +76,7 @@ SITUATIONS = [
         "twelve tanks run on air",
         box(45, 30, 30, kind="fish-room", tanks_here_count=12),
         [("guppy", 8)],
-        first={"sponge", "box"},
+        first=AIR,
     ),
     Situation(
         "forty tanks run on air",
@@ -154,7 +154,7 @@ SITUATIONS = [
         temperature_c=22,
     ),
     Situation("rainbowfish in a long tank", LONG, [("boesemani-rainbowfish", 12)], fits={"canister"}),
-    Situation("one small catfish changes nothing", NINETY, [("neon-tetra", 20), ("clown-pleco", 1)], asked=(2.5, 5)),
+    Situation("one small catfish changes nothing", NINETY, [("neon-tetra", 20), ("clown-pleco", 1)], asked=(2.3, 5)),
     Situation("one bristlenose changes little", NINETY, [("neon-tetra", 20), ("bristlenose", 1)], asked=(2.5, 5.5)),
     # Planted
     Situation(
@@ -162,7 +162,7 @@ SITUATIONS = [
         METRE | {"planted": True, "film_here_m2": 2.0},
         [("neon-tetra", 15), ("otocinclus", 6)],
         fits={"sponge"},
-        asked=(0.9, 1.1),
+        asked=(0.9, 1.5),
         says=("hardly needs a filter",),
     ),
     Situation(
@@ -175,7 +175,7 @@ SITUATIONS = [
         "a planted nano",
         NANO | {"planted": True, "film_here_m2": 0.4},
         [("chili-rasbora", 8)],
-        asked=(0.9, 1.1),
+        asked=(0.9, 1.5),
         fits={"sponge"},
     ),
     # Goldfish
@@ -185,11 +185,11 @@ SITUATIONS = [
         [("fancy-goldfish", 2)],
         first=PUMPED,
         barred={"under-gravel", "internal"},
-        asked=(6, 10),
+        asked=(5, 10),
         temperature_c=20,
     ),
     Situation(
-        "common goldfish in a long tank", LONG, [("common-goldfish", 3)], first=PUMPED, asked=(6.5, 9), temperature_c=18
+        "common goldfish in a long tank", LONG, [("common-goldfish", 3)], first=PUMPED, asked=(5, 9), temperature_c=18
     ),
     Situation(
         "goldfish never on a sponge alone",
@@ -239,7 +239,7 @@ SITUATIONS = [
     Situation(
         "shell dwellers are small cichlids", box(60, 40, 34), [("shell-dweller", 8)], asked=(2.5, 9), fits={"sponge"}
     ),
-    Situation("discus in warm soft water", LARGE, [("discus", 6)], first=PUMPED | {"sump"}, temperature_c=29),
+    Situation("discus in warm soft water", LARGE, [("discus", 6)], first=PUMPED | {"sump", "sheet"}, temperature_c=29),
     Situation("common pleco outgrows and messes", LONG, [("common-pleco", 1)], asked=(3, 9)),
     Situation("a bichir", LONG, [("bichir", 1)], fits={"canister"}),
     # Amphibians and slow
@@ -328,10 +328,10 @@ SITUATIONS = [
         priorities={"chemical": 5, "price": 0, "power_cut": 0, "easy_clean": 0},
     ),
     Situation(
-        "cheapest of all: a sponge",
+        "cheapest of all: a sponge, or the smallest hang-on",
         SIXTY,
         [("neon-tetra", 10)],
-        first={"sponge", "box"},
+        first={"sponge", "box", "hang-on"},
         priorities={"price": 5, "quiet": 0, "hidden": 0, "clear_water": 0},
     ),
     Situation(
@@ -368,5 +368,159 @@ SITUATIONS = [
         [("tiger-barb", 30)],
         first={"hang-on", "canister", "sheet"},
         priorities={"clear_water": 5, "hidden": 3},
+    ),
+    # Safe for young, many tanks, carbon, crowds, salt, large water
+    Situation(
+        "shrimp and guppies in fifty-five litres", box(60, 30, 33), [("cherry-shrimp", 15), ("guppy", 6)], first=AIR
+    ),
+    Situation(
+        "endlers and shrimp in a bedroom",
+        box(60, 30, 33, kind="bedroom"),
+        [("endlers-livebearer", 10), ("cherry-shrimp", 10)],
+        first=AIR,
+        asked=(1.3, 3),
+    ),
+    Situation("shrimp while the owner is away", SIXTY | {"often_away": True}, [("cherry-shrimp", 20)], first=AIR),
+    Situation(
+        "pea puffers among plants", box(45, 30, 30, planted=True), [("pea-puffer", 4)], first=AIR, asked=(0.9, 2.5)
+    ),
+    Situation(
+        "fry of cichlids grown on",
+        box(80, 35, 38, kind="fish-room", tanks_here_count=10),
+        [("yellow-lab", 60, 2)],
+        first=AIR,
+    ),
+    Situation(
+        "sixty tanks of killifish",
+        box(40, 25, 25, kind="fish-room", tanks_here_count=60),
+        [("killifish-gardneri", 4)],
+        first=AIR,
+    ),
+    Situation(
+        "sixty tanks of dwarf cichlids",
+        box(80, 40, 40, kind="fish-room", tanks_here_count=60),
+        [("kribensis", 4)],
+        first=AIR,
+    ),
+    Situation(
+        "a planted tank with CO2",
+        box(90, 45, 45, planted=True, co2="by-day"),
+        [("cardinal-tetra", 30)],
+        first={"canister", "internal"},
+        asked=(1, 3),
+    ),
+    Situation(
+        "two hundred litres planted with CO2",
+        LONG | {"planted": True, "co2": "by-day"},
+        [("rummynose-tetra", 25), ("otocinclus", 6)],
+        first={"canister", "internal"},
+        asked=(1, 3),
+    ),
+    Situation(
+        "a hang-on over CO2",
+        box(60, 30, 32, planted=True, co2="by-day"),
+        [("neon-tetra", 8)],
+        caveat=("osier-40", "drives the CO2 out"),
+    ),
+    Situation(
+        "six oscars in a hundred and fifty",
+        box(100, 40, 40),
+        [("oscar", 6)],
+        says=("Too many for", "Not one oscar fits it"),
+    ),
+    Situation("ten discus in two hundred", box(110, 45, 45), [("discus", 10)], says=("Too many for", "× discus")),
+    Situation("twelve goldfish in sixty", SIXTY, [("fancy-goldfish", 12)], says=("Too many for",)),
+    Situation("ten goldfish in a pond of three thousand", box(300, 150, 72), [("common-goldfish", 10)], asked=(0.5, 2)),
+    Situation("six goldfish in a pond of fifteen hundred", box(200, 110, 72), [("common-goldfish", 6)], asked=(0.5, 2)),
+    Situation(
+        "large cichlids in twelve hundred litres",
+        box(250, 75, 68, beneath_cm=80),
+        [("jack-dempsey", 6), ("severum", 6)],
+        first={"canister", "sump"},
+        asked=(0.5, 2.5),
+    ),
+    Situation(
+        "a drilled reef of two hundred",
+        box(90, 55, 45, water="salt", drilled=True, beneath_cm=75),
+        [("ocellaris-clownfish", 2), ("royal-gramma", 1)],
+        first={"sump"},
+    ),
+    Situation(
+        "a reef of a hundred, not drilled",
+        box(60, 45, 42, water="salt", behind_cm=14),
+        [("ocellaris-clownfish", 2)],
+        first={"hang-on"},
+    ),
+    Situation(
+        "a tang under an overflow box",
+        box(120, 60, 55, water="salt", overflow_box=True, beneath_cm=75),
+        [("yellow-tang", 1)],
+        first={"sump"},
+    ),
+    Situation(
+        "a puffer in brackish water", box(80, 40, 40, water="brackish"), [("figure-eight-puffer", 1)], first=PUMPED
+    ),
+    Situation(
+        "hillstream loaches in the cool",
+        box(100, 40, 35),
+        [("hillstream-loach", 8)],
+        first=PUMPED | {"internal"},
+        temperature_c=21,
+    ),
+    Situation("white clouds without a heater", SIXTY, [("white-cloud", 10)], first=PUMPED | AIR, temperature_c=20),
+    Situation(
+        "a bare quarantine tank", box(50, 30, 30), [("neon-tetra", 10)], fits={"sponge", "hang-on"}, asked=(1.5, 4)
+    ),
+    Situation("bare-bottom discus", LARGE, [("discus", 5)], fits={"canister"}, asked=(3, 6), temperature_c=29),
+    Situation(
+        "young discus grown on", box(110, 45, 45), [("discus", 10, 5)], fits={"sponge", "hang-on"}, temperature_c=29
+    ),
+    Situation("young oscars are bought for grown", LONG, [("oscar", 2, 6)], first=PUMPED, barred={"sponge"}),
+    Situation("angelfish", box(100, 40, 50), [("angelfish", 5)], first=PUMPED | {"sheet"}, asked=(3, 6)),
+    Situation(
+        "gouramis and kuhli loaches",
+        NINETY,
+        [("pearl-gourami", 4), ("kuhli-loach", 8)],
+        first=PUMPED | {"sheet"},
+        asked=(2.5, 5),
+    ),
+    Situation(
+        "a colony of corydoras", box(80, 35, 36), [("bronze-cory", 15)], first=PUMPED | {"sheet"}, asked=(2.5, 5)
+    ),
+    Situation("a breeding pair of kribensis", SIXTY, [("kribensis", 2)], fits={"sponge", "hang-on"}, asked=(2, 5)),
+    Situation(
+        "rams among plants",
+        box(80, 35, 36, planted=True),
+        [("ram", 4), ("ember-tetra", 15)],
+        fits={"sponge", "canister"},
+        asked=(1, 3),
+    ),
+    Situation(
+        "a large pleco with angelfish", LARGE, [("common-pleco", 1), ("angelfish", 4)], barred={"sponge"}, asked=(3, 8)
+    ),
+    Situation("a musk turtle alone", METRE, [("musk-turtle", 1)], barred={"sponge", "internal"}, asked=(2.5, 7)),
+    Situation("two axolotls", box(100, 45, 35), [("axolotl", 2)], fits={"canister", "sponge"}, temperature_c=17),
+    Situation("newts in shallow water", box(60, 40, 20), [("fire-belly-newt", 4)], fits={"sponge"}, temperature_c=18),
+    Situation("bettas among plants", NINETY | {"planted": True}, [("betta", 5)], first=AIR, asked=(0.9, 2)),
+    Situation("a shop's tank of barbs", LONG | {"kind": "shop"}, [("tiger-barb", 40)], first=PUMPED, asked=(3, 6)),
+    Situation(
+        "goldfish in a workshop",
+        box(120, 45, 45, kind="workshop"),
+        [("common-goldfish", 2)],
+        first=PUMPED,
+        barred={"sponge"},
+        asked=(4.5, 9),
+        temperature_c=18,
+    ),
+    Situation(
+        "neither gap nor stand",
+        box(60, 30, 32, beneath_cm=2, behind_cm=2),
+        [("platy", 6)],
+        barred={"hang-on", "canister"},
+        first=AIR,
+    ),
+    Situation("one socket is enough for one", box(90, 40, 42, sockets=1), [("zebra-danio", 10)], first=PUMPED),
+    Situation(
+        "fan shrimp and danios", NINETY, [("bamboo-shrimp", 3), ("zebra-danio", 10)], fits={"hang-on"}, asked=(2, 5)
     ),
 ]

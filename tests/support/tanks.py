@@ -5,7 +5,7 @@ from typing import Any
 
 import numpy as np
 
-from reedmace.core.filter import CATALOGUE
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.state import LogbookState, replay
 
@@ -43,7 +43,7 @@ def bodies_of(seed: int) -> list[dict[str, Any]]:
     animals = [{"species_id": str(s), "count": int(rng.integers(1, 12))} for s in rng.choice(STOCK, 2, replace=False)]
     filters, places = [], {}
     for n in range(1 + seed % 3):
-        f = CATALOGUE[int(rng.integers(len(CATALOGUE)))]
+        f = SAMPLE_BOXES[int(rng.integers(len(SAMPLE_BOXES)))]
         media = [
             {"media": str(m), "litres": float(rng.uniform(0.2, 2))}
             for m in rng.choice(MEDIA, int(rng.integers(0, 4)), replace=False)

@@ -41,9 +41,11 @@ let units = "";
 /** The CSRF token and the units sent with requests. */
 export function rememberSession(session: SessionState): void {
   csrfToken = session.csrf_token;
-  const { volume, length, temperature, currency } = session.units;
+  const { volume, length, temperature, currency, decimal } = session.units;
   // Headers cannot carry a degree sign.
-  units = [volume, length, temperature.replace("°", ""), currency].join(";");
+  units = [volume, length, temperature.replace("°", ""), currency, decimal === "," ? "comma" : "point"].join(
+    ";",
+  );
 }
 
 export const client = createClient<paths>({ baseUrl: "/" });

@@ -1,7 +1,8 @@
 /** Writing logbook entries, online and offline. */
+import { nowDate } from "./clock";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { ask, client, ProblemError } from "./client";
-import { hold, newKey } from "./outbox";
+import { hold, holdWhileSending, newKey, release } from "./outbox";
 import type { Body, Entry, NewEntry } from "./schemas";
 
 interface Writing {
@@ -18,19 +19,24 @@ export function useWrite(tankId: number) {
     mutationFn: async ({ body, at, basedOn, supersedes }) => {
       const entry: NewEntry = {
         key: newKey(),
-        at: at ?? new Date().toISOString(),
+        at: at ?? nowDate().toISOString(),
         body,
         based_on: basedOn ?? null,
         supersedes: supersedes ?? null,
       };
+      // A plan is saved over what its page shows; sent later it might overwrite a newer one.
+      if (body.kind.endsWith("-plan")) return sendEntry(tankId, entry);
+      holdWhileSending(tankId, entry);
       try {
-        return await sendEntry(tankId, entry);
+        const written = await sendEntry(tankId, entry);
+        release(entry.key);
+        return written;
       } catch (error) {
-        const plan = body.kind.endsWith("-plan");
-        if (error instanceof ProblemError && error.offline && !plan) {
+        if (error instanceof ProblemError && error.offline) {
           hold(tankId, entry);
           return "held";
         }
+        release(entry.key);
         throw error;
       }
     },

@@ -80,7 +80,10 @@ export type FoundColumn = Schemas["FoundColumn"];
 export type DayBand = Schemas["DayBand"];
 
 interface Computations {
+  "usual-tank": [Schemas["UsualTankQuestion"], Schemas["UsualTankAnswer"]];
+  "tank-volume": [Schemas["TankVolumeQuestion"], Schemas["TankVolumeAnswer"]];
   "waste-load": [Schemas["WasteLoadQuestion"], Schemas["WasteLoadAnswer"]];
+  "read-label": [Schemas["ReadLabelQuestion"], Schemas["ReadLabelAnswer"]];
   "label-check": [Schemas["LabelCheckQuestion"], Schemas["LabelCheckAnswer"]];
   "air-supply": [Schemas["AirSupplyQuestion"], Schemas["AirSupplyAnswer"]];
   "filter-move": [Schemas["FilterMoveQuestion"], Schemas["FilterMoveAnswer"]];
@@ -102,3 +105,12 @@ interface Computations {
 export type ComputeName = keyof Computations;
 export type QuestionOf<N extends ComputeName> = Computations[N][0];
 export type AnswerOf<N extends ComputeName> = Computations[N][1];
+export type Label = Schemas["BoxLabel"];
+export type ShelfBox = Schemas["ShelfBox"];
+export type ShelfItem = Schemas["ShelfItem"];
+export type Shelf = Schemas["ShelfOut"];
+export type ShelfRow = Schemas["ShelfRow"];
+export type CounterQuestion = Schemas["CounterQuestion"];
+export type CounterAnswer = Schemas["CounterAnswer"];
+export type KindPage = Schemas["KindPage"];
+export type BoxesPut = Schemas["BoxesPut"];

@@ -295,6 +295,111 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The boxes on this keeper's shelf. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShelfOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Put boxes on the shelf, all or none. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["NewBoxes"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BoxesPut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such box */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -570,7 +675,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Species, catalogue, sources and the names of the computations. */
+        /** Species, kinds, sources and the names of the computations. */
         get: {
             parameters: {
                 query?: never;
@@ -593,6 +698,55 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/counter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether up to four boxes do for a tank of so many litres with these animals; nothing is stored. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["CounterQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CounterAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -639,6 +793,219 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The shelf as CSV, each box as the likeliest kind it may be. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description CSV */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Put the boxes of a CSV on the shelf: all rows or none. The same file sent again adds nothing. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BoxesPut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable; each faulty row is named */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether a link shows this shelf. The link itself is shown only when it is made. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShelfLinkOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Make a link that shows this shelf; an older one stops working. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShelfLinkMade"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Revoke the link. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShelfLinkOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -1103,6 +1470,158 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/guest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin without an account: what is made is kept for 30 days on this browser, and longer once it is claimed. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Guest"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionState"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Paused */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/claim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep what a guest or a visit of the demo made, under an address and a password. Nothing of it is lost. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Credentials"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NewAccount"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Address taken, or an account already */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Paused */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account/units": {
         parameters: {
             query?: never;
@@ -1178,7 +1697,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Change the address one signs in with. */
+        /** Change the address one signs in with; every other session of this account ends. */
         put: {
             parameters: {
                 query?: never;
@@ -1419,6 +1938,109 @@ export interface paths {
                 };
                 /** @description No such room */
                 404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A page a kind: how it works, for whom, what it costs and what must be bought besides. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KindPages"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/tanks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a lesson on a tank of its own. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Begin"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -2026,6 +2648,165 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The lessons, and how far you are with each. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LessonList"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/classes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Your classes. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClassList"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Open a class on a lesson: a code for the wall, kept for 30 days. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["OpenClass"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClassOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such class */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Too many classes */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/household/invites": {
         parameters: {
             query?: never;
@@ -2336,6 +3117,142 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/{box_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write a box anew. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    box_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["ShelfBoxIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShelfItem"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such box */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        /** Take a box off the shelf; a tank that holds it keeps its figures. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    box_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ShelfOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such box */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/waste-load": {
         parameters: {
             query?: never;
@@ -2483,6 +3400,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/usual-tank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The sizes that a tank of so many litres usually has, until it is measured. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["UsualTankQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UsualTankAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/cycle-plan": {
         parameters: {
             query?: never;
@@ -2562,6 +3528,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["QuarantineAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/read-label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a filter's label says, field by field, with the words it came from. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["ReadLabelQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReadLabelAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -3026,6 +4041,53 @@ export interface paths {
                 };
             };
         };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/shown/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A shelf by its link; anyone with the link may read it. Prices and notes of the keeper are left out. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SharedShelf"];
+                    };
+                };
+                /** @description No such shelf */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -3619,6 +4681,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/contribution": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether this account's boxes and flows count when typical boxes are learned. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["reedmace__api__accounts__Contribution"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Choose whether this account's boxes and flows count when typical boxes are learned. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["ContributionIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["reedmace__api__accounts__Contribution"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendar/{token}.ics": {
         parameters: {
             query?: never;
@@ -3862,6 +5020,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/skimmer-size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What foam skimmer a salt tank asks for, by litres and load. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["SkimmerSizeQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SkimmerSizeAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/cycle-advice": {
         parameters: {
             query?: never;
@@ -3990,6 +5197,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["HolidayAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/sponge-round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which sponges of a room are squeezed this week. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["SpongeRoundQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SpongeRoundAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -4156,41 +5412,21 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/catalogue.csv": {
+    "/api/practice/join/{code}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The catalogue as CSV. */
+        /** What a class is about, for whoever has its code. */
         get: {
             parameters: {
                 query?: never;
                 header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description CSV */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "text/csv": string;
-                    };
+                path: {
+                    code: string;
                 };
-            };
-        };
-        put?: never;
-        /** Filters of a CSV: all rows or none. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
                 cookie?: never;
             };
             requestBody?: never;
@@ -4201,11 +5437,102 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["FilterList"];
+                        "application/json": components["schemas"]["ClassSeen"];
                     };
                 };
-                /** @description Not usable; each faulty row is named */
+                /** @description No such class */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Paused */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Join a class under a name: a tank of one's own, the same again for whoever has joined before. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["JoinClass"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Joined"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such class */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description The class is full */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
                 422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Paused */
+                429: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -4347,6 +5674,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["FilmCapacityAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/dissolved-co2": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much CO2 the water holds, and what the surface takes out of it. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["DissolvedCo2Question"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DissolvedCo2Answer"];
                     };
                 };
                 /** @description Not usable */
@@ -4641,6 +6017,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["CycleWhatIfAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/type-and-size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which kind of filter, and how big, as any shop can fill it. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RankFiltersQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TypeAndSizeAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -6754,6 +8179,120 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/tanks/{tank_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A practice tank's lesson, clock and settings. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        /** Leave a practice tank: it is gone at once; how its lesson ended stays. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Ended"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such practice tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}/views/fit": {
         parameters: {
             query?: never;
@@ -7364,6 +8903,182 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/classes/{class_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The board of a class: every learner's tank, its day, and what its keeper believes. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    class_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Board"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such class */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Stop the clock of all, send a mishap to all, uncover the truth. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    class_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Control"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Controlled"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such class */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Forget a class at once; the learners keep their tanks. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    class_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Closed"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such class */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}/plumbing.inp": {
         parameters: {
             query?: never;
@@ -7744,6 +9459,120 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/tanks/{tank_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The page at the end of a lesson that has ended. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EndPage"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** End a lesson: the truth is uncovered, and what was decided is gone over. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EndPage"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such practice tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/household/members/{member_id}": {
         parameters: {
             query?: never;
@@ -7804,6 +9633,84 @@ export interface paths {
                 };
             };
         };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/tanks/{tank_id}/pass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let time pass on a practice tank; it stops by itself when animals are in danger. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["PassTime"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Passed"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such practice tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -7917,6 +9824,62 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/tanks/{tank_id}/vials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the kit's vials show now. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Vials"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -8054,6 +10017,84 @@ export interface paths {
                     };
                 };
                 /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/tanks/{tank_id}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set the coach, the vials, food, air stone or heater of a practice tank. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["SetTank"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such practice tank */
                 404: {
                     headers: {
                         [name: string]: unknown;
@@ -8293,6 +10334,72 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/classes/{class_id}/learners/{seat_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A learner's whole course, to lay beside another's; once the class is uncovered. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    class_id: number;
+                    seat_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Course"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such learner */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not uncovered */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -8997,6 +11104,12 @@ export interface components {
              * @default 0
              */
             salinity_g_kg?: number;
+            /**
+             * Animals Ph High
+             * @description Highest pH the animals like; soft-water ones get none
+             * @default null
+             */
+            animals_ph_high?: number | null;
         };
         /**
          * AmmoniaDoseAnswer
@@ -9132,6 +11245,23 @@ export interface components {
             until: string | null;
         };
         /**
+         * AskedQuestion
+         * @description A question, its answer, and where this tank's own answer is worked out.
+         */
+        AskedQuestion: {
+            /** Key */
+            key: string;
+            /** Question */
+            question: string;
+            /** Answer */
+            answer: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "tank" | "stock" | "filter" | "fit" | "cycle" | "keep";
+        };
+        /**
          * Away
          * @description An absence of the keeper.
          */
@@ -9223,6 +11353,49 @@ export interface components {
              * @default true
              */
             seated?: boolean;
+        };
+        /**
+         * Begin
+         * @description A lesson to begin; the same seed gives the same tank.
+         */
+        Begin: {
+            /** Lesson */
+            lesson: string;
+            /**
+             * Coach
+             * @default beside
+             * @enum {string}
+             */
+            coach?: "beside" | "when-wrong" | "silent";
+            /**
+             * Seed
+             * @default null
+             */
+            seed?: number | null;
+            /**
+             * Tank Id
+             * @description A real tank to copy, with the lesson free
+             * @default null
+             */
+            tank_id?: number | null;
+        };
+        /**
+         * Board
+         * @description A class with all its learners, and what may be sent to them.
+         */
+        Board: {
+            of_class: components["schemas"]["ClassOut"];
+            /** Learners */
+            learners: components["schemas"]["Learner"][];
+            /** Mishaps */
+            mishaps: {
+                [key: string]: string;
+            };
+            /**
+             * Spreads
+             * @description Over the learners, once uncovered
+             */
+            spreads: components["schemas"]["Spread"][];
         };
         /**
          * BoardRow
@@ -9412,6 +11585,188 @@ export interface components {
              * @default false
              */
             owned?: boolean;
+            /**
+             * Asked As
+             * @description What a shop is asked for, where no box was chosen yet
+             * @default
+             */
+            asked_as?: string;
+            /**
+             * Packed As Usual
+             * @description Whether the media are those usual for its kind
+             * @default false
+             */
+            packed_as_usual?: boolean;
+        };
+        /**
+         * BoxLabel
+         * @description The figures on a box; what is not printed is left out.
+         */
+        BoxLabel: {
+            /**
+             * Box Lph
+             * @default null
+             */
+            box_lph: number | null;
+            /**
+             * Box Us Gal Per Hour
+             * @default null
+             */
+            box_us_gal_per_hour: number | null;
+            /**
+             * Max Head M
+             * @default null
+             */
+            max_head_m: number | null;
+            /**
+             * Watts
+             * @default null
+             */
+            watts: number | null;
+            /**
+             * Tank Up To L
+             * @default null
+             */
+            tank_up_to_l: number | null;
+            /**
+             * Kind
+             * @default null
+             */
+            kind: ("sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel") | null;
+            /**
+             * Name
+             * @default From the shop
+             */
+            name: string;
+            /**
+             * Price
+             * @default null
+             */
+            price: number | null;
+            /**
+             * Turning Wheel
+             * @description A wheel in its box that the water turns
+             * @default false
+             */
+            turning_wheel: boolean;
+            /**
+             * Mid Strainer
+             * @description A second inlet half-way up the intake
+             * @default false
+             */
+            mid_strainer: boolean;
+            /**
+             * Pump In Water
+             * @description Where its motor stands, if the box or a look says
+             * @default null
+             */
+            pump_in_water: boolean | null;
+            /**
+             * Noise Db
+             * @default null
+             */
+            noise_db: number | null;
+            /**
+             * Media L
+             * @default null
+             */
+            media_l: number | null;
+            /**
+             * Front To Back
+             * @description Media stand behind each other, not above each other
+             * @default false
+             */
+            front_to_back: boolean;
+        };
+        /**
+         * BoxLabel
+         * @description The figures on a box; what is not printed is left out.
+         */
+        BoxLabelIn: {
+            /**
+             * Box Lph
+             * @default null
+             */
+            box_lph?: number | null;
+            /**
+             * Box Us Gal Per Hour
+             * @default null
+             */
+            box_us_gal_per_hour?: number | null;
+            /**
+             * Max Head M
+             * @default null
+             */
+            max_head_m?: number | null;
+            /**
+             * Watts
+             * @default null
+             */
+            watts?: number | null;
+            /**
+             * Tank Up To L
+             * @default null
+             */
+            tank_up_to_l?: number | null;
+            /**
+             * Kind
+             * @default null
+             */
+            kind?: ("sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel") | null;
+            /**
+             * Name
+             * @default From the shop
+             */
+            name?: string;
+            /**
+             * Price
+             * @default null
+             */
+            price?: number | null;
+            /**
+             * Turning Wheel
+             * @description A wheel in its box that the water turns
+             * @default false
+             */
+            turning_wheel?: boolean;
+            /**
+             * Mid Strainer
+             * @description A second inlet half-way up the intake
+             * @default false
+             */
+            mid_strainer?: boolean;
+            /**
+             * Pump In Water
+             * @description Where its motor stands, if the box or a look says
+             * @default null
+             */
+            pump_in_water?: boolean | null;
+            /**
+             * Noise Db
+             * @default null
+             */
+            noise_db?: number | null;
+            /**
+             * Media L
+             * @default null
+             */
+            media_l?: number | null;
+            /**
+             * Front To Back
+             * @description Media stand behind each other, not above each other
+             * @default false
+             */
+            front_to_back?: boolean;
+        };
+        /**
+         * BoxesPut
+         * @description Boxes put on the shelf, and the id of each as a filter: as the likeliest kind it may be.
+         */
+        BoxesPut: {
+            /** Items */
+            items: components["schemas"]["ShelfItem"][];
+            /** Filter Ids */
+            filter_ids: string[];
         };
         /**
          * BucketTestAnswer
@@ -9569,6 +11924,11 @@ export interface components {
              */
             air_pump_price: number;
             /**
+             * Price Known
+             * @description False where the price is a usual one, to compare by
+             */
+            price_known: boolean;
+            /**
              * Noise Db
              * @description At a metre, here
              */
@@ -9587,9 +11947,14 @@ export interface components {
             film_m2: number;
             /**
              * Carries Times Count
-             * @description What its film could carry, over what is made
+             * @description As its margin of biology says
              */
             carries_times_count: number;
+            /**
+             * Enough By Film
+             * @description Film enough, slow only by the turnover asked
+             */
+            enough_by_film: boolean;
             /** Score */
             score: number;
             /** Reason */
@@ -9599,7 +11964,7 @@ export interface components {
             /** Margins */
             margins: components["schemas"]["Margin"][];
             /** Contributions */
-            contributions: components["schemas"]["Contribution"][];
+            contributions: components["schemas"]["reedmace__core__filter__choice__candidates__Contribution"][];
         };
         /**
          * CareDone
@@ -9723,7 +12088,7 @@ export interface components {
              * Left Out
              * @description Asked for elsewhere: not in this plan
              */
-            left_out?: ("clean" | "flow-test" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up")[];
+            left_out?: ("clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up")[];
             /** Away */
             away?: components["schemas"]["Away"][];
             /**
@@ -9744,7 +12109,7 @@ export interface components {
              */
             at: string;
             /** Done */
-            done: (components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"]) | null;
+            done: (components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"]) | null;
             /** Stage */
             stage: ("fit" | "cycle") | null;
             /**
@@ -9779,7 +12144,7 @@ export interface components {
         };
         /**
          * CareStepsQuestion
-         * @description The filter, its share of the tank's film, the tank's load, the age of its parts.
+         * @description The filter, its share of the film in all filters, the tank's load, the age of its parts.
          */
         CareStepsQuestion: {
             /**
@@ -9821,7 +12186,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "clean" | "flow-test" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
+            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
             /** Filter Key */
             filter_key: string | null;
             /** Title */
@@ -9842,7 +12207,7 @@ export interface components {
             moved: string | null;
             /**
              * Film Left Share
-             * @description Of all the tank's film, after it
+             * @description Of the film in all filters, after it
              */
             film_left_share: number;
         };
@@ -9878,8 +12243,19 @@ export interface components {
              */
             since_flow_test_days?: number | null;
             /**
+             * Air
+             * @description Driven by air: its bubbles are looked at, not timed
+             * @default false
+             */
+            air?: boolean;
+            /**
+             * Since Look Days
+             * @default 0
+             */
+            since_look_days?: number;
+            /**
              * Film Share
-             * @description Of the tank's film, what it holds
+             * @description Of the film in all filters, what it holds
              * @default 1
              */
             film_share?: number;
@@ -10031,6 +12407,66 @@ export interface components {
              */
             trace: boolean;
             said: components["schemas"]["Review"] | null;
+        };
+        /**
+         * ClassList
+         * @description The classes of a teacher, newest first.
+         */
+        ClassList: {
+            /** Classes */
+            classes: components["schemas"]["ClassOut"][];
+        };
+        /**
+         * ClassOut
+         * @description A class: its code for the wall, its lesson, and how it stands.
+         */
+        ClassOut: {
+            /** Id */
+            id: number;
+            /** Code */
+            code: string;
+            lesson: components["schemas"]["LessonOut"];
+            /** Alike */
+            alike: boolean;
+            /**
+             * Coach
+             * @enum {string}
+             */
+            coach: "beside" | "when-wrong" | "silent";
+            /** Stopped */
+            stopped: boolean;
+            /** Uncovered */
+            uncovered: boolean;
+            /**
+             * Until
+             * Format: date-time
+             * @description When it is forgotten
+             */
+            until: string;
+            /** Learners Count */
+            learners_count: number;
+        };
+        /**
+         * ClassSeen
+         * @description What stands on the page of a class before one has joined.
+         */
+        ClassSeen: {
+            /** Title */
+            title: string;
+            /** Task */
+            task: string;
+            /** Goal */
+            goal: string;
+            /** Full */
+            full: boolean;
+        };
+        /**
+         * Closed
+         * @description Whether a class was forgotten.
+         */
+        Closed: {
+            /** Removed */
+            removed: boolean;
         };
         /**
          * Closing
@@ -10303,15 +12739,41 @@ export interface components {
         };
         /**
          * Contribution
-         * @description Contribution of one priority: weight (share of all weights) times score.
+         * @description Whether typed boxes and timed flows count when typical boxes are learned: label figures and ratios alone.
          */
-        Contribution: {
-            /** Priority */
-            priority: string;
-            /** Score */
-            score: number;
-            /** Points */
-            points: number;
+        ContributionIn: {
+            /** Contributes */
+            contributes: boolean;
+        };
+        /**
+         * Control
+         * @description What a teacher sets; what is left out stays.
+         */
+        Control: {
+            /**
+             * Stopped
+             * @default null
+             */
+            stopped?: boolean | null;
+            /**
+             * Uncovered
+             * @default null
+             */
+            uncovered?: boolean | null;
+            /**
+             * Mishap
+             * @default null
+             */
+            mishap?: ("power-cut" | "heater-stuck" | "chloramine" | "friend-fish" | "guest-feeds") | null;
+        };
+        /**
+         * Controlled
+         * @description The class as it stands, and how many tanks a mishap was sent to.
+         */
+        Controlled: {
+            of_class: components["schemas"]["ClassOut"];
+            /** Sent Count */
+            sent_count: number;
         };
         /**
          * Copies
@@ -10337,6 +12799,87 @@ export interface components {
             kwh_year: number | null;
             /** Money Year */
             money_year: number;
+        };
+        /**
+         * CounterAnswer
+         * @description The verdict begins with yes or no where boxes were given; `ask_for` is what any shop can fill.
+         */
+        CounterAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Why */
+            why: string;
+            /**
+             * Boxes
+             * @description In the order given; numbered from 1
+             */
+            boxes: components["schemas"]["ShelfRow"][];
+            /** Ask For */
+            ask_for: string;
+            /** Ask Why */
+            ask_why: string;
+            /**
+             * Clashes
+             * @description What no filter mends: animals that do not go together, or not in this tank
+             */
+            clashes: string[];
+            /** Asked Low Lph */
+            asked_low_lph: number;
+            /** Net L */
+            net_l: number;
+            /** Assumed */
+            assumed: string[];
+            types: components["schemas"]["TypeAndSizeAnswer"];
+        };
+        /**
+         * CounterQuestion
+         * @description A tank by its litres, its animals, and the boxes on the counter.
+         */
+        CounterQuestion: {
+            /**
+             * Litres
+             * @description Net water volume, what is dosed
+             */
+            litres: number;
+            /** Animals */
+            animals?: components["schemas"]["AnimalsIn"][];
+            /** Boxes */
+            boxes?: components["schemas"]["BoxLabelIn"][];
+            /**
+             * Room
+             * @default living
+             * @enum {string}
+             */
+            room?: "bedroom" | "living" | "workshop" | "shop" | "fish-room";
+            /**
+             * Water
+             * @description Left out, as its animals live in
+             * @default null
+             */
+            water?: ("fresh" | "brackish" | "salt") | null;
+            /**
+             * Behind Cm
+             * @default null
+             */
+            behind_cm?: number | null;
+            /** @default null */
+            priorities?: components["schemas"]["PrioritiesIn"] | null;
+        };
+        /**
+         * Course
+         * @description A learner's whole course, uncovered.
+         */
+        Course: {
+            /** Name */
+            name: string;
+            /** Days */
+            days: number;
+            /** Truth */
+            truth: components["schemas"]["TruePoint"][];
+            /** Read */
+            read: components["schemas"]["ReadPoint"][];
         };
         /**
          * Credentials
@@ -10741,6 +13284,12 @@ export interface components {
              */
             plants: "none" | "some" | "many";
             /**
+             * Co2 Given
+             * @description CO2 is bubbled in for the plants
+             * @default false
+             */
+            co2_given: boolean;
+            /**
              * Plants Growing Day
              * @description Day on which new growth was first seen
              * @default null
@@ -10895,6 +13444,12 @@ export interface components {
              * @enum {string}
              */
             plants?: "none" | "some" | "many";
+            /**
+             * Co2 Given
+             * @description CO2 is bubbled in for the plants
+             * @default false
+             */
+            co2_given?: boolean;
             /**
              * Plants Growing Day
              * @description Day on which new growth was first seen
@@ -11479,6 +14034,40 @@ export interface components {
             ph: components["schemas"]["Band"];
         };
         /**
+         * Decision
+         * @description One visit to the tank: what was advised, what was done, and what following the advice would have made of it.
+         */
+        Decision: {
+            /** Day */
+            day: number;
+            /**
+             * Believed
+             * @description What the logbook let one believe
+             */
+            believed: string;
+            /** Advised */
+            advised: string;
+            /** Done */
+            done: string;
+            /** Followed */
+            followed: boolean;
+            /**
+             * Lost More Count
+             * @description Animals lost for it: here less there
+             */
+            lost_more_count: number;
+            /**
+             * Days Longer
+             * @description Until the film clears the load
+             */
+            days_longer: number;
+            /**
+             * Litres More
+             * @description Of water changed
+             */
+            litres_more: number;
+        };
+        /**
          * Device
          * @description One electrical device.
          */
@@ -11624,18 +14213,6 @@ export interface components {
             removed: boolean;
         };
         /**
-         * Difference
-         * @description One field that differs between two versions of a plan.
-         */
-        Difference: {
-            /** Field */
-            field: string;
-            /** Theirs */
-            theirs: string;
-            /** Mine */
-            mine: string;
-        };
-        /**
          * Dispute
          * @description A point keepers disagree on: both sides, and which is followed here and why.
          */
@@ -11648,6 +14225,73 @@ export interface components {
             other_side: string;
             /** Followed */
             followed: string;
+        };
+        /**
+         * DissolvedCo2Answer
+         * @description CO2 now, what the surface takes in a day, and CO2 in the morning once it is off at night.
+         */
+        DissolvedCo2Answer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Co2 Mg L */
+            co2_mg_l: number;
+            /**
+             * Mark
+             * @enum {string}
+             */
+            mark: "little" | "good" | "over";
+            /**
+             * Lost G Day
+             * @description Through the surface, in the hours it is on
+             */
+            lost_g_day: number;
+            /**
+             * Morning Mg L
+             * @description After the hours it is off
+             */
+            morning_mg_l: number;
+            /** Morning Ph */
+            morning_ph: number;
+            /**
+             * Caution
+             * @default Raise it by a bubble at a time over days, with someone there to watch the animals.
+             */
+            caution: string;
+        };
+        /**
+         * DissolvedCo2Question
+         * @description A test of KH and pH, and how the surface is moved.
+         */
+        DissolvedCo2Question: {
+            /** Kh Dkh */
+            kh_dkh: number;
+            /** Ph */
+            ph: number;
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c?: number;
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             * @default 100
+             */
+            net_l?: number;
+            /**
+             * Surface Per Hour
+             * @description Transfer of oxygen through the surface, as `oxygen-balance` finds it
+             * @default 0.2
+             */
+            surface_per_hour?: number;
+            /**
+             * On H
+             * @description Of CO2 a day
+             * @default 9
+             */
+            on_h?: number;
         };
         /**
          * Dose
@@ -11902,6 +14546,12 @@ export interface components {
              */
             kh_dkh?: number;
             /**
+             * Kh Known
+             * @description Whether KH was tested: soda is given on no guess
+             * @default true
+             */
+            kh_known?: boolean;
+            /**
              * Temperature C
              * @default 25
              */
@@ -11954,12 +14604,84 @@ export interface components {
              */
             gasping?: boolean;
             /**
+             * Settled
+             * @description Whether the filter carried these animals until lately
+             * @default false
+             */
+            settled?: boolean;
+            /**
              * Basis
              * @description In which the sentences speak of ppm
              * @default ion
              * @enum {string}
              */
             basis?: "N" | "ion";
+        };
+        /**
+         * EndPage
+         * @description The page at the end of a lesson.
+         */
+        EndPage: {
+            /** Lesson */
+            lesson: string;
+            /** Title */
+            title: string;
+            /** Won */
+            won: boolean;
+            /** Verdict */
+            verdict: string;
+            /** Goal */
+            goal: string;
+            /** Teaches */
+            teaches: string;
+            /**
+             * Mistake
+             * @description The mistake this lesson is lost by
+             * @default
+             */
+            mistake: string;
+            /**
+             * Rule
+             * @description Key of the question of the help page behind it
+             */
+            rule: string;
+            /** Days */
+            days: number;
+            /** Lost Count */
+            lost_count: number;
+            /** Deaths */
+            deaths: string[];
+            /** Truth */
+            truth: components["schemas"]["TruePoint"][];
+            /** Read */
+            read: components["schemas"]["ReadPoint"][];
+            /**
+             * Happened
+             * @description What happened on the way, by day
+             */
+            happened: string[];
+            /** Decisions */
+            decisions: components["schemas"]["Decision"][];
+            /**
+             * Good
+             * @description Up to three things done well
+             */
+            good: string[];
+            /** Cost Most */
+            cost_most: string | null;
+            /**
+             * Structure
+             * @description How this tank was made
+             */
+            structure: string;
+        };
+        /**
+         * Ended
+         * @description Whether a practice tank was removed.
+         */
+        Ended: {
+            /** Removed */
+            removed: boolean;
         };
         /**
          * Entry
@@ -11981,7 +14703,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -12014,7 +14736,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -12299,6 +15021,12 @@ export interface components {
             /** Box Lph */
             box_lph: number;
             /**
+             * Pumps Share
+             * @description Of its box's flow that its pump moves without any lift
+             * @default 1
+             */
+            pumps_share: number;
+            /**
              * Max Head M
              * @default null
              */
@@ -12403,8 +15131,19 @@ export interface components {
              * @description 1 hardly heard, 5 loud
              */
             noise: number;
+            /**
+             * Noise Db
+             * @default null
+             */
+            noise_db: number | null;
             /** Price */
             price: number;
+            /**
+             * Price Known
+             * @description False where nobody has named one: then it only compares
+             * @default true
+             */
+            price_known: boolean;
             /** Tank Up To L */
             tank_up_to_l: number;
             /**
@@ -12504,6 +15243,12 @@ export interface components {
             kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
             /** Box Lph */
             box_lph: number;
+            /**
+             * Pumps Share
+             * @description Of its box's flow that its pump moves without any lift
+             * @default 1
+             */
+            pumps_share?: number;
             /**
              * Max Head M
              * @default null
@@ -12609,8 +15354,19 @@ export interface components {
              * @description 1 hardly heard, 5 loud
              */
             noise: number;
+            /**
+             * Noise Db
+             * @default null
+             */
+            noise_db?: number | null;
             /** Price */
             price: number;
+            /**
+             * Price Known
+             * @description False where nobody has named one: then it only compares
+             * @default true
+             */
+            price_known?: boolean;
             /** Tank Up To L */
             tank_up_to_l: number;
             /**
@@ -12628,14 +15384,6 @@ export interface components {
              * @default true
              */
             chemical_media?: boolean;
-        };
-        /**
-         * FilterList
-         * @description Filters read from a file; nothing is stored.
-         */
-        FilterList: {
-            /** Filters */
-            filters: components["schemas"]["Filter"][];
         };
         /**
          * FilterMoveAnswer
@@ -12764,6 +15512,8 @@ export interface components {
             air: components["schemas"]["AirSource"];
             /** @default null */
             heater: components["schemas"]["Heater"] | null;
+            /** @default null */
+            skimmer: components["schemas"]["Skimmer"] | null;
             /** @description Of filters not chosen yet */
             plumbing: components["schemas"]["Plumbing"];
             /** @default null */
@@ -12797,6 +15547,8 @@ export interface components {
             air?: components["schemas"]["AirSourceIn"];
             /** @default null */
             heater?: components["schemas"]["HeaterIn"] | null;
+            /** @default null */
+            skimmer?: components["schemas"]["Skimmer"] | null;
             /** @description Of filters not chosen yet */
             plumbing?: components["schemas"]["PlumbingIn"];
             /** @default null */
@@ -12922,8 +15674,17 @@ export interface components {
             /** Price Per Kwh */
             price_per_kwh: number;
             ranking: components["schemas"]["RankFiltersAnswer"];
+            /** @description Which kind and how big, by boxes as they are usually made */
+            types: components["schemas"]["TypeAndSizeAnswer"];
+            /** @description The keeper's own boxes on this tank */
+            shelf: components["schemas"]["ShelfVerdict"];
             shown: components["schemas"]["Together"] | null;
             hanging: components["schemas"]["Together"] | null;
+            /**
+             * Differences
+             * @description What changes if the set shown hangs instead of what does
+             */
+            differences: components["schemas"]["reedmace__logbook__stages__filter_set__Difference"][];
             supplies: components["schemas"]["Supplies"];
         };
         /**
@@ -13100,7 +15861,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "strainer" | "entrance" | "elbow" | "u-bend" | "tap-open" | "tap-half" | "quick-valve" | "check-valve" | "spray-bar" | "guard" | "exit" | "nozzle";
+            kind: "strainer" | "entrance" | "elbow" | "u-bend" | "tap-open" | "tap-half" | "quick-valve" | "check-valve" | "spray-bar" | "guard" | "exit" | "nozzle" | "flared-pipe";
             /**
              * Count
              * @default 1
@@ -13136,7 +15897,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "strainer" | "entrance" | "elbow" | "u-bend" | "tap-open" | "tap-half" | "quick-valve" | "check-valve" | "spray-bar" | "guard" | "exit" | "nozzle";
+            kind: "strainer" | "entrance" | "elbow" | "u-bend" | "tap-open" | "tap-half" | "quick-valve" | "check-valve" | "spray-bar" | "guard" | "exit" | "nozzle" | "flared-pipe";
             /**
              * Count
              * @default 1
@@ -13804,6 +16565,28 @@ export interface components {
             load_mg_n_day: number;
         };
         /**
+         * Guest
+         * @description Language and country of a guest's browser, for the units.
+         */
+        Guest: {
+            /**
+             * Locale
+             * @default
+             */
+            locale?: string;
+            /**
+             * Decimal
+             * @default .
+             * @enum {string}
+             */
+            decimal?: "." | ",";
+            /**
+             * Key
+             * @default null
+             */
+            key?: string | null;
+        };
+        /**
          * HeadPart
          * @description Head lost in one part of the path at the clean flow.
          */
@@ -14121,6 +16904,21 @@ export interface components {
             helps: components["schemas"]["MemberOut"][];
         };
         /**
+         * HowTo
+         * @description One thing to be done by hand.
+         */
+        HowTo: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "weigh-small" | "weigh-soda" | "count-drops" | "jug-flow" | "run-test" | "old-kit" | "shake-nitrate" | "litres-by-bucket" | "read-temperature";
+            /** Title */
+            title: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * IllnessAnswer
          * @description What to do first, then the causes, most certain first.
          */
@@ -14340,6 +17138,16 @@ export interface components {
          */
         InstalledView: {
             installed: components["schemas"]["EquippedFilter"];
+            /**
+             * Typical
+             * @description A usual box of its kind and size, until a real one is bought
+             */
+            typical: boolean;
+            /**
+             * Ran Before
+             * @description Whether it hung and ran before the logbook began
+             */
+            ran_before: boolean;
             media: components["schemas"]["MediaStackAnswer"] | null;
             /**
              * Next Baskets
@@ -14348,6 +17156,11 @@ export interface components {
             next_baskets: components["schemas"]["Basket"][];
             overflow: components["schemas"]["OverflowCheckAnswer"] | null;
             socks: components["schemas"]["SockDaysAnswer"] | null;
+            /**
+             * Cleaned
+             * @description How often it is cleaned, and its socks besides, in words
+             */
+            cleaned: string;
             /** @description Of a tank over a sump */
             evaporation: components["schemas"]["EvaporationAnswer"] | null;
             /** Expect Lph */
@@ -14436,6 +17249,85 @@ export interface components {
             row_cm: number;
         };
         /**
+         * JoinClass
+         * @description A name to be called by; nothing else is asked.
+         */
+        JoinClass: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * Joined
+         * @description The learner's own tank, and the stage it opens in.
+         */
+        Joined: {
+            /** Tank Id */
+            tank_id: number;
+            /** Opens */
+            opens: string;
+        };
+        /**
+         * JudgedBox
+         * @description One box on a tank: whether it does, why not, and what it would be like.
+         */
+        JudgedBox: {
+            /** Filter Id */
+            filter_id: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
+            /** Box Lph */
+            box_lph: number;
+            /** Does */
+            does: boolean;
+            /**
+             * Short
+             * @description Why it does not do, in a few words; empty where it does
+             */
+            short: string;
+            /** Words */
+            words: string;
+            /** Service Lph */
+            service_lph: number;
+            /**
+             * Service Days
+             * @description Between cleanings here
+             */
+            service_days: number;
+            /**
+             * Noise Db
+             * @description At a metre, here
+             */
+            noise_db: number;
+            /** Watts */
+            watts: number;
+            /** Score */
+            score: number;
+            /** Speaks */
+            speaks: string;
+        };
+        /**
+         * Jump
+         * @description A jump of the clock: where it stands, what passed, and why it stopped early.
+         */
+        Jump: {
+            /** Minutes */
+            minutes: number;
+            /** Days */
+            days: components["schemas"]["PassedDay"][];
+            /**
+             * Stopped
+             * @description What stopped it before its time
+             */
+            stopped: string | null;
+            /** Danger */
+            danger: boolean;
+        };
+        /**
          * KeepView
          * @description Everything Keep shows besides the logbook itself.
          */
@@ -14467,6 +17359,8 @@ export interface components {
             quarantine_days: number;
             /** @description Work after which nobody has yet seen the filters run */
             plugs: components["schemas"]["PlugCheck"] | null;
+            /** @description By the newest test of KH and pH, where CO2 is given */
+            co2: components["schemas"]["DissolvedCo2Answer"] | null;
             /**
              * Salinity
              * @description Where salinity has drifted, and what brings it back
@@ -14495,6 +17389,11 @@ export interface components {
             name: string;
             /** Runs */
             runs: boolean;
+            /**
+             * Air
+             * @description Driven by air: looked at, not timed
+             */
+            air: boolean;
             /** Flows */
             flows: components["schemas"]["FlowSeen"][];
             fade: components["schemas"]["FlowFadeAnswer"] | null;
@@ -14527,6 +17426,162 @@ export interface components {
              * @description Between cleanings, by its kind and this food
              */
             usual_days: number;
+        };
+        /**
+         * KindAbout
+         * @description The page of a kind.
+         */
+        KindAbout: {
+            /** Called */
+            called: string[];
+            /** How */
+            how: string;
+            /** Good */
+            good: string[];
+            /** Poor */
+            poor: string[];
+            /** Picked For */
+            picked_for: string;
+            /** Argued */
+            argued: string;
+            /** Cleaning */
+            cleaning: string;
+            /** Costs */
+            costs: string;
+            /** In Box */
+            in_box: string[];
+            /** Besides */
+            besides: string[];
+        };
+        /**
+         * KindPage
+         * @description All that is told of a kind before one is chosen, and a usual box of it.
+         */
+        KindPage: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
+            /** Title */
+            title: string;
+            about: components["schemas"]["KindAbout"];
+            usual: components["schemas"]["Filter"];
+            /** Smallest Lph */
+            smallest_lph: number;
+            /** Largest Lph */
+            largest_lph: number;
+            /** Serviced Days */
+            serviced_days: number;
+        };
+        /**
+         * KindPages
+         * @description Every kind, in the usual order.
+         */
+        KindPages: {
+            /** Kinds */
+            kinds: components["schemas"]["KindPage"][];
+        };
+        /**
+         * KindRow
+         * @description One kind on this tank: the sizes that do, what binds at each end, and the typical box at the size recommended.
+         */
+        KindRow: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
+            /** Title */
+            title: string;
+            /** Fits */
+            fits: boolean;
+            /**
+             * Count
+             * @description How many of that size: more than one where one does not do
+             */
+            count: number;
+            /**
+             * Counted
+             * @description Sold by the tank it is for and by number, not by flow
+             */
+            counted: boolean;
+            /** Sizes */
+            sizes: components["schemas"]["SizePoint"][];
+            /**
+             * Low Lph
+             * @description Smallest box that does; null where none does
+             */
+            low_lph: number | null;
+            /** High Lph */
+            high_lph: number | null;
+            /**
+             * Low Label L
+             * @description What such a box says it is for
+             */
+            low_label_l: number | null;
+            /** High Label L */
+            high_label_l: number | null;
+            /** Binds Low */
+            binds_low: string;
+            /** Binds High */
+            binds_high: string;
+            /**
+             * Size Lph
+             * @description Size recommended
+             */
+            size_lph: number | null;
+            /**
+             * Typical Id
+             * @description Id of the usual box of that size; where none does, of one of middling size
+             */
+            typical_id: string;
+            /** Does Share */
+            does_share: number;
+            /**
+             * Moves Low Lph
+             * @description In service here, by the weaker makes
+             */
+            moves_low_lph: number | null;
+            /** Moves High Lph */
+            moves_high_lph: number | null;
+            /** Service Days */
+            service_days: number | null;
+            /**
+             * Serviced
+             * @description How often it is cleaned, in a word or two
+             */
+            serviced: string;
+            /** Noise Db */
+            noise_db: number | null;
+            /** Watts */
+            watts: number | null;
+            /** Work */
+            work: string;
+            /**
+             * Ask For
+             * @description As one asks for it in a shop; why it cannot serve, for a kind that cannot
+             */
+            ask_for: string;
+            /**
+             * Look For
+             * @description What else the box must have
+             */
+            look_for: string[];
+            /**
+             * Speaks
+             * @description What speaks for it and against, by what matters
+             */
+            speaks: string;
+            /** Caveats */
+            caveats: string[];
+            /**
+             * Barred
+             * @description Why it cannot serve here, null where it can
+             */
+            barred: string | null;
+            /** Remedy */
+            remedy: string | null;
         };
         /**
          * KindTitle
@@ -14659,8 +17714,16 @@ export interface components {
             heavy: components["schemas"]["Carries"];
             /** Carries Words */
             carries_words: string;
-            /** @description With what the box does not say taken from the catalogue's nearest of its kind */
-            filter: components["schemas"]["Filter"];
+            /**
+             * Filters
+             * @description The box as each kind it may be; what it does not say is as usual
+             */
+            filters: components["schemas"]["Filter"][];
+            /**
+             * Kind Known
+             * @description Whether it can be of one kind only
+             */
+            kind_known: boolean;
         };
         /**
          * LabelCheckQuestion
@@ -14704,9 +17767,9 @@ export interface components {
             name?: string;
             /**
              * Price
-             * @default 0
+             * @default null
              */
-            price?: number;
+            price?: number | null;
             /**
              * Turning Wheel
              * @description A wheel in its box that the water turns
@@ -14725,6 +17788,16 @@ export interface components {
              * @default null
              */
             pump_in_water?: boolean | null;
+            /**
+             * Noise Db
+             * @default null
+             */
+            noise_db?: number | null;
+            /**
+             * Media L
+             * @default null
+             */
+            media_l?: number | null;
             /**
              * Front To Back
              * @description Media stand behind each other, not above each other
@@ -14982,6 +18055,100 @@ export interface components {
              * @default false
              */
             siphon_break?: boolean;
+        };
+        /**
+         * LearnedRelation
+         * @description How far one figure of a kind's boxes lies from memory, and what that rests on.
+         */
+        LearnedRelation: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sponge" | "sheet" | "hang-on" | "internal" | "canister" | "sump" | "box" | "under-gravel";
+            /** Figure */
+            figure: string;
+            /**
+             * Shift Share
+             * @description Of the median over the median from memory
+             */
+            shift_share: number;
+            /**
+             * Spread Share
+             * @description From make to make
+             */
+            spread_share: number;
+            /**
+             * Count
+             * @description Boxes typed, or flows timed, that it rests on
+             */
+            count: number;
+        };
+        /**
+         * Learner
+         * @description A learner's tank on the board. `truth` stands there once it is uncovered.
+         */
+        Learner: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Day */
+            day: number;
+            /** Believed */
+            believed: string;
+            /** Alive Count */
+            alive_count: number;
+            /** Tests Count */
+            tests_count: number;
+            /** Ended */
+            ended: boolean;
+            truth: components["schemas"]["TrueNow"] | null;
+        };
+        /**
+         * LessonList
+         * @description All lessons in their order.
+         */
+        LessonList: {
+            /** Lessons */
+            lessons: components["schemas"]["LessonOut"][];
+        };
+        /**
+         * LessonOut
+         * @description A lesson, and how far this keeper is with it.
+         */
+        LessonOut: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /**
+             * Opens
+             * @enum {string}
+             */
+            opens: "tank" | "stock" | "filter" | "fit" | "cycle" | "keep";
+            /** Task */
+            task: string;
+            /** Teaches */
+            teaches: string;
+            /** Goal */
+            goal: string;
+            /** Lasts Days */
+            lasts_days: number;
+            /**
+             * Won Count
+             * @description Times it was won without a loss
+             */
+            won_count: number;
+            /** Tried Count */
+            tried_count: number;
+            /** Done */
+            done: boolean;
+            /**
+             * Tank Id
+             * @description A tank on which it is under way
+             */
+            tank_id: number | null;
         };
         /**
          * LevelDropQuestion
@@ -15350,7 +18517,7 @@ export interface components {
             /** Tank Ids */
             tank_ids: number[];
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
         };
         /**
          * ManyWritten
@@ -15402,6 +18569,12 @@ export interface components {
             share: number;
             /** Words */
             words: string;
+            /**
+             * Slow
+             * @description Short of flow alone, by the turnover asked; oxygen is enough
+             * @default false
+             */
+            slow: boolean;
         };
         /**
          * MarkFlow
@@ -15616,6 +18789,11 @@ export interface components {
             method: "measured-ammonia" | "seeded-filter" | "planted" | "fish-food" | "side-by-side" | "mature-rock" | "animals-in";
             /** Title */
             title: string;
+            /**
+             * About
+             * @description For whom it is, and what it asks, in a sentence or two
+             */
+            about: string;
             /** Asks */
             asks: ("food" | "rock" | "seed" | "plants" | "helpers")[];
             /**
@@ -15712,6 +18890,11 @@ export interface components {
              * @description Whether this is a visit of the demo, forgotten after a day
              */
             visiting: boolean;
+            /**
+             * Guest Until
+             * @description Until when what a guest made is kept; null with an account
+             */
+            guest_until: string | null;
             /** Csrf Token */
             csrf_token: string;
             /** Demo Open */
@@ -15721,6 +18904,26 @@ export interface components {
             written: components["schemas"]["WrittenUnit"][];
             /** Recovery Codes */
             recovery_codes: string[];
+        };
+        /**
+         * NewBox
+         * @description A box with its client's key, so that a repeated send makes no second one.
+         */
+        NewBox: {
+            /**
+             * Key
+             * @description Made by the sender; the same key twice is one entry
+             */
+            key: string;
+            box: components["schemas"]["ShelfBoxIn"];
+        };
+        /**
+         * NewBoxes
+         * @description Several boxes at once: all or none.
+         */
+        NewBoxes: {
+            /** Boxes */
+            boxes: components["schemas"]["NewBox"][];
         };
         /**
          * NewEntry
@@ -15738,7 +18941,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -15787,6 +18990,27 @@ export interface components {
              * @default null
              */
             litres?: number | null;
+        };
+        /**
+         * NextStep
+         * @description What comes next on the way to animals, and what is left of it after.
+         */
+        NextStep: {
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "tank" | "stock" | "filter" | "fit" | "cycle" | "keep";
+            /**
+             * Words
+             * @description As a button says it: "choose its filter"
+             */
+            words: string;
+            /**
+             * Left
+             * @description What is left after it, until animals live there
+             */
+            left: string[];
         };
         /**
          * NitratePoint
@@ -15991,6 +19215,18 @@ export interface components {
              */
             pump_here?: boolean;
             /**
+             * Cabinet Shut
+             * @description What stands beneath has doors before it
+             * @default false
+             */
+            cabinet_shut?: boolean;
+            /**
+             * Lid
+             * @description The tank is closed to its edges
+             * @default false
+             */
+            lid?: boolean;
+            /**
              * Where
              * @default living
              * @enum {string}
@@ -16009,6 +19245,11 @@ export interface components {
              */
             noise?: number;
             /**
+             * Level Db
+             * @default null
+             */
+            level_db?: number | null;
+            /**
              * Air Driven
              * @default false
              */
@@ -16019,6 +19260,18 @@ export interface components {
              * @default 0
              */
             falls_lph?: number;
+            /**
+             * Drains Lph
+             * @description Through a drain into a sump: it is what is heard of one
+             * @default 0
+             */
+            drains_lph?: number;
+            /**
+             * Beneath
+             * @description It stands under the tank
+             * @default false
+             */
+            beneath?: boolean;
         };
         /**
          * Note
@@ -16042,6 +19295,26 @@ export interface components {
             x_cm: number;
             /** Y Cm */
             y_cm: number;
+        };
+        /**
+         * OpenClass
+         * @description A lesson for a class; one tank alike for all, or each their own.
+         */
+        OpenClass: {
+            /** Lesson */
+            lesson: string;
+            /**
+             * Alike
+             * @description Whether all get the same tank
+             * @default true
+             */
+            alike?: boolean;
+            /**
+             * Coach
+             * @default when-wrong
+             * @enum {string}
+             */
+            coach?: "beside" | "when-wrong" | "silent";
         };
         /**
          * OperatingPointAnswer
@@ -16376,6 +19649,22 @@ export interface components {
             sump_free_l: number;
         };
         /**
+         * OwnSeat
+         * @description The class a practice tank belongs to.
+         */
+        OwnSeat: {
+            /**
+             * Name
+             * @description What the learner is called there
+             */
+            name: string;
+            /**
+             * Stopped
+             * @description Whether the teacher has stopped the clock
+             */
+            stopped: boolean;
+        };
+        /**
          * OxygenBalanceAnswer
          * @description Oxygen with everything running and with everything off, and the time between.
          */
@@ -16399,6 +19688,11 @@ export interface components {
             short_after_h: number | null;
             /** Enough */
             enough: boolean;
+            /**
+             * Surface Per Hour
+             * @description Transfer through the surface while it runs
+             */
+            surface_per_hour: number;
         };
         /**
          * OxygenBalanceQuestion
@@ -16461,6 +19755,30 @@ export interface components {
              * @default 0
              */
             fall_lph?: number;
+            /**
+             * Surface Film
+             * @description A film like oil on the surface
+             * @default false
+             */
+            surface_film?: boolean;
+            /**
+             * Lid Shut
+             * @description A lid closed to the edges
+             * @default false
+             */
+            lid_shut?: boolean;
+            /**
+             * Planted
+             * @description Plants that breathe at night
+             * @default false
+             */
+            planted?: boolean;
+            /**
+             * Co2 At Night
+             * @description CO2 that bubbles through the night
+             * @default false
+             */
+            co2_at_night?: boolean;
         };
         /**
          * OxygenConsumer
@@ -16568,6 +19886,11 @@ export interface components {
              */
             air_pump_price: number;
             /**
+             * Price Known
+             * @description False where the price is a usual one, to compare by
+             */
+            price_known: boolean;
+            /**
              * Noise Db
              * @description At a metre, here
              */
@@ -16600,6 +19923,47 @@ export interface components {
              * @description Where, from the level a fitter measures from: “30 cm deep”, “6 cm above”, a socket “40 cm up”
              */
             stands: string;
+        };
+        /**
+         * PassTime
+         * @description How far the clock is to go.
+         */
+        PassTime: {
+            /**
+             * Until
+             * @enum {string}
+             */
+            until: "next" | "day" | "week" | "change";
+        };
+        /**
+         * Passed
+         * @description What passed, and how the tank stands.
+         */
+        Passed: {
+            passed: components["schemas"]["Jump"];
+            practice: components["schemas"]["PracticeOut"];
+        };
+        /**
+         * PassedDay
+         * @description One day of the strip.
+         */
+        PassedDay: {
+            /** Day */
+            day: number;
+            /** Evaporated L */
+            evaporated_l: number;
+            /** Fed */
+            fed: boolean;
+            /**
+             * Running
+             * @description Whether the filter ran all day
+             */
+            running: boolean;
+            /**
+             * Seen
+             * @description What a keeper would have seen
+             */
+            seen: string[];
         };
         /**
          * PasswordChange
@@ -16876,6 +20240,41 @@ export interface components {
             on_return: string;
         };
         /**
+         * PracticeOut
+         * @description A practice tank: its lesson, its clock, and how it stands set.
+         */
+        PracticeOut: {
+            /** Tank Id */
+            tank_id: number;
+            lesson: components["schemas"]["LessonOut"];
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Day */
+            day: number;
+            /**
+             * Coach
+             * @enum {string}
+             */
+            coach: "beside" | "when-wrong" | "silent";
+            /** Reads Vials */
+            reads_vials: boolean;
+            /**
+             * Feed
+             * @description Share of the ration
+             */
+            feed: number;
+            /** Air Stone */
+            air_stone: boolean;
+            /** Heater C */
+            heater_c: number;
+            /** Ended */
+            ended: boolean;
+            of_class: components["schemas"]["OwnSeat"] | null;
+        };
+        /**
          * Priorities
          * @description Weight of each priority, 0 to 5.
          */
@@ -16952,6 +20351,12 @@ export interface components {
              * @default 1
              */
             redundant: number;
+            /**
+             * Young Safe
+             * @description 0 does not matter, 5 matters most
+             * @default 0
+             */
+            young_safe: number;
         };
         /**
          * Priorities
@@ -17030,6 +20435,12 @@ export interface components {
              * @default 1
              */
             redundant?: number;
+            /**
+             * Young Safe
+             * @description 0 does not matter, 5 matters most
+             * @default 0
+             */
+            young_safe?: number;
         };
         /**
          * Problem
@@ -17063,7 +20474,7 @@ export interface components {
              * @description With a conflict: every field the two differ in
              * @default []
              */
-            differences: components["schemas"]["Difference"][];
+            differences: components["schemas"]["reedmace__logbook__plans__differences__Difference"][];
             /**
              * Request Id
              * @description Of a fault of ours, its number in the operator's log
@@ -17131,6 +20542,21 @@ export interface components {
              * @description At a metre
              */
             noise_db: number;
+        };
+        /**
+         * Purchase
+         * @description Something of the shopping list that was bought, at its price.
+         */
+        Purchase: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "purchase";
+            /** Item */
+            item: string;
+            /** Price */
+            price: number;
         };
         /**
          * Quarantine
@@ -17262,6 +20688,11 @@ export interface components {
             /** Changes */
             changes: components["schemas"]["Change"][];
             /**
+             * Too Many
+             * @description Why these animals are too many whatever the filter, null where not
+             */
+            too_many: string | null;
+            /**
              * Enough
              * @description Why no further filter is needed, null where one is
              */
@@ -17274,7 +20705,7 @@ export interface components {
         };
         /**
          * RankFiltersQuestion
-         * @description Site, animals, plumbing, priorities, and the keeper's own filters besides the catalogue.
+         * @description Site, animals, plumbing, priorities, and the boxes to choose from; without any, boxes as usually made.
          */
         RankFiltersQuestion: {
             site: components["schemas"]["SiteIn"];
@@ -17291,10 +20722,10 @@ export interface components {
             /** Own Filters */
             own_filters?: components["schemas"]["FilterIn"][];
             /**
-             * With Catalogue
-             * @default true
+             * Learned
+             * @description How boxes as usually made differ from memory, learned where this runs
              */
-            with_catalogue?: boolean;
+            learned?: components["schemas"]["LearnedRelation"][];
             /**
              * Running Ids
              * @description Filters already on this tank
@@ -17332,6 +20763,76 @@ export interface components {
              * @default 25
              */
             temperature_c?: number;
+        };
+        /**
+         * ReadField
+         * @description One field read, with the words it came from and what is doubtful about it.
+         */
+        ReadField: {
+            /**
+             * Field
+             * @enum {string}
+             */
+            field: "box_lph" | "box_us_gal_per_hour" | "max_head_m" | "watts" | "tank_up_to_l" | "noise_db" | "media_l" | "price" | "kind" | "name";
+            /** Words */
+            words: string;
+            /**
+             * Value
+             * @description Null for kind and name
+             */
+            value: number | null;
+            /**
+             * Says
+             * @description The value as understood, in its unit or as a word
+             */
+            says: string;
+            /**
+             * Doubt
+             * @description What else it may mean; empty where it is plain
+             */
+            doubt: string;
+        };
+        /**
+         * ReadLabelAnswer
+         * @description The label as read; a doubtful field is filled in and marked.
+         */
+        ReadLabelAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            label: components["schemas"]["BoxLabel"];
+            /** Fields */
+            fields: components["schemas"]["ReadField"][];
+            /** Doubts */
+            doubts: string[];
+            /**
+             * Left Out
+             * @description Figures that are none of the fields, as they stand
+             */
+            left_out: string[];
+        };
+        /**
+         * ReadLabelQuestion
+         * @description Text off a box or a page.
+         */
+        ReadLabelQuestion: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * ReadPoint
+         * @description What was read at one moment; null where it was not tested.
+         */
+        ReadPoint: {
+            /** Day */
+            day: number;
+            /** Ammonia Mg N L */
+            ammonia_mg_n_l: number | null;
+            /** Nitrite Mg N L */
+            nitrite_mg_n_l: number | null;
+            /** Nitrate Mg N L */
+            nitrate_mg_n_l: number | null;
         };
         /**
          * ReadQuantityAnswer
@@ -18250,6 +21751,8 @@ export interface components {
             money_year: number;
             /** @description Of the tanks that share one */
             sump: components["schemas"]["SharedSumpAnswer"] | null;
+            /** @description This week's round through several air-driven filters */
+            squeezed: components["schemas"]["SpongeRoundAnswer"] | null;
         };
         /**
          * RoomYearAnswer
@@ -18275,6 +21778,21 @@ export interface components {
              * @default 0.3
              */
             price_per_kwh?: number;
+        };
+        /**
+         * RoundPiece
+         * @description One air-driven filter of the room.
+         */
+        RoundPiece: {
+            /** Key */
+            key: string;
+            /** Tank */
+            tank: string;
+            /**
+             * Next Day
+             * @description Until its next cleaning by its own care plan
+             */
+            next_day: number;
         };
         /**
          * Run
@@ -18574,6 +22092,11 @@ export interface components {
              * @description Whether this is a visit of the demo, forgotten after a day
              */
             visiting: boolean;
+            /**
+             * Guest Until
+             * @description Until when what a guest made is kept; null with an account
+             */
+            guest_until: string | null;
             /** Csrf Token */
             csrf_token: string;
             /** Demo Open */
@@ -18581,6 +22104,37 @@ export interface components {
             units: components["schemas"]["Units"];
             /** Written */
             written: components["schemas"]["WrittenUnit"][];
+        };
+        /**
+         * SetTank
+         * @description What is set by hand; what is left out stays.
+         */
+        SetTank: {
+            /**
+             * Coach
+             * @default null
+             */
+            coach?: ("beside" | "when-wrong" | "silent") | null;
+            /**
+             * Reads Vials
+             * @default null
+             */
+            reads_vials?: boolean | null;
+            /**
+             * Feed
+             * @default null
+             */
+            feed?: number | null;
+            /**
+             * Air Stone
+             * @default null
+             */
+            air_stone?: boolean | null;
+            /**
+             * Heater C
+             * @default null
+             */
+            heater_c?: number | null;
         };
         /**
          * Settings
@@ -18641,6 +22195,14 @@ export interface components {
              * @description How far to open its tap so that all get the same volumes an hour
              */
             even_tap_share: number;
+        };
+        /**
+         * SharedShelf
+         * @description A shelf as somebody shows it.
+         */
+        SharedShelf: {
+            /** Items */
+            items: components["schemas"]["ShelfItem"][];
         };
         /**
          * SharedSumpAnswer
@@ -18849,6 +22411,70 @@ export interface components {
             length_cm: number;
         };
         /**
+         * ShelfBox
+         * @description What is printed on a box, where and when it was seen, and whether it was bought.
+         */
+        ShelfBox: {
+            label: components["schemas"]["BoxLabel"];
+            /**
+             * @description All its figures, where a file gave them
+             * @default null
+             */
+            filter: components["schemas"]["Filter"] | null;
+            /**
+             * Seen On
+             * @default null
+             */
+            seen_on: string | null;
+            /**
+             * Seen Where
+             * @default
+             */
+            seen_where: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Bought
+             * @default false
+             */
+            bought: boolean;
+        };
+        /**
+         * ShelfBox
+         * @description What is printed on a box, where and when it was seen, and whether it was bought.
+         */
+        ShelfBoxIn: {
+            label: components["schemas"]["BoxLabelIn"];
+            /**
+             * @description All its figures, where a file gave them
+             * @default null
+             */
+            filter?: components["schemas"]["FilterIn"] | null;
+            /**
+             * Seen On
+             * @default null
+             */
+            seen_on?: string | null;
+            /**
+             * Seen Where
+             * @default
+             */
+            seen_where?: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Bought
+             * @default false
+             */
+            bought?: boolean;
+        };
+        /**
          * Shelf
          * @description A shelf on the wall, by its upper edge.
          */
@@ -18865,6 +22491,91 @@ export interface components {
             y_cm: number;
             /** Length Cm */
             length_cm: number;
+        };
+        /**
+         * ShelfItem
+         * @description A box with its number on the shelf; below 0 for one that an operator gives to all.
+         */
+        ShelfItem: {
+            /** Id */
+            id: number;
+            box: components["schemas"]["ShelfBox"];
+        };
+        /**
+         * ShelfLinkMade
+         * @description The secret of the link, shown only here.
+         */
+        ShelfLinkMade: {
+            /** Made At */
+            made_at: string | null;
+            /** Token */
+            token: string;
+        };
+        /**
+         * ShelfLinkOut
+         * @description Creation time of the link; null without one.
+         */
+        ShelfLinkOut: {
+            /** Made At */
+            made_at: string | null;
+        };
+        /**
+         * ShelfOut
+         * @description Every box, oldest first; those an operator gives to all come last and cannot be changed.
+         */
+        ShelfOut: {
+            /** Items */
+            items: components["schemas"]["ShelfItem"][];
+            /** Given */
+            given: components["schemas"]["ShelfItem"][];
+            /**
+             * On Tanks
+             * @description Names of the tanks that a box hangs on, by its number
+             */
+            on_tanks: {
+                [key: string]: string[];
+            };
+        };
+        /**
+         * ShelfRow
+         * @description One box of a shelf on a tank, as each kind it may be.
+         */
+        ShelfRow: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "yes" | "no" | "depends";
+            /** Words */
+            words: string;
+            /** As Kinds */
+            as_kinds: components["schemas"]["JudgedBox"][];
+            /** Price */
+            price: number | null;
+            /** Bought */
+            bought: boolean;
+            /** Seen Where */
+            seen_where: string;
+        };
+        /**
+         * ShelfVerdict
+         * @description The shelf on a tank: the boxes that do first.
+         */
+        ShelfVerdict: {
+            /**
+             * Words
+             * @description One sentence on all of them; empty for an empty shelf
+             */
+            words: string;
+            /**
+             * Rows
+             * @description Of a long shelf, those that suit best
+             */
+            rows: components["schemas"]["ShelfRow"][];
         };
         /**
          * ShoppingItem
@@ -18922,6 +22633,12 @@ export interface components {
              * @default false
              */
             needs_guard?: boolean;
+            /**
+             * Begins
+             * @description Whether a cycle is still to come; false with animals in
+             * @default true
+             */
+            begins?: boolean;
             /** Product */
             product?: components["schemas"]["PowderProductIn"] | components["schemas"]["SolutionProductIn"] | components["schemas"]["LabelProductIn"];
             /**
@@ -18946,6 +22663,17 @@ export interface components {
              * @default 1
              */
             heaters_count?: number;
+            /**
+             * Feed G Day
+             * @description Dry food of the animals planned
+             * @default 0
+             */
+            feed_g_day?: number;
+            /**
+             * Skimmer Owned
+             * @default false
+             */
+            skimmer_owned?: boolean;
         };
         /**
          * SignUp
@@ -18965,6 +22693,12 @@ export interface components {
              * @default
              */
             locale?: string;
+            /**
+             * Decimal
+             * @default .
+             * @enum {string}
+             */
+            decimal?: "." | ",";
         };
         /**
          * Site
@@ -19034,10 +22768,35 @@ export interface components {
              */
             lid: boolean;
             /**
+             * Cabinet Shut
+             * @description The stand has doors, and they are shut
+             * @default false
+             */
+            cabinet_shut: boolean;
+            /**
              * Planted
              * @default false
              */
             planted: boolean;
+            /**
+             * Co2
+             * @description Whether CO2 is bubbled in, and whether through the night
+             * @default none
+             * @enum {string}
+             */
+            co2: "none" | "by-day" | "day-and-night";
+            /**
+             * Surface Film
+             * @description A film like oil lies on the surface
+             * @default false
+             */
+            surface_film: boolean;
+            /**
+             * Filled
+             * @description Full of water already: it is not moved
+             * @default false
+             */
+            filled: boolean;
             /**
              * Often Away
              * @description Owner away or frequent power cuts: it must restart by itself
@@ -19142,10 +22901,35 @@ export interface components {
              */
             lid?: boolean;
             /**
+             * Cabinet Shut
+             * @description The stand has doors, and they are shut
+             * @default false
+             */
+            cabinet_shut?: boolean;
+            /**
              * Planted
              * @default false
              */
             planted?: boolean;
+            /**
+             * Co2
+             * @description Whether CO2 is bubbled in, and whether through the night
+             * @default none
+             * @enum {string}
+             */
+            co2?: "none" | "by-day" | "day-and-night";
+            /**
+             * Surface Film
+             * @description A film like oil lies on the surface
+             * @default false
+             */
+            surface_film?: boolean;
+            /**
+             * Filled
+             * @description Full of water already: it is not moved
+             * @default false
+             */
+            filled?: boolean;
             /**
              * Often Away
              * @description Owner away or frequent power cuts: it must restart by itself
@@ -19227,6 +23011,21 @@ export interface components {
             since?: string | null;
         };
         /**
+         * SizePoint
+         * @description One size of a kind: what its box says, and the share of makes that would do here.
+         */
+        SizePoint: {
+            /** Box Lph */
+            box_lph: number;
+            /** Does Share */
+            does_share: number;
+            /**
+             * Typical Id
+             * @description Id of the box of that size as usually made, to look at it on the tank
+             */
+            typical_id: string;
+        };
+        /**
          * SizingRule
          * @description One rule's requirement. Flow rules give L/h; media gives kg; label gives the tank size to look for on a box.
          */
@@ -19282,6 +23081,78 @@ export interface components {
             followed: boolean;
             /** Why */
             why: string;
+        };
+        /**
+         * Skimmer
+         * @description A foam skimmer at hand.
+         */
+        Skimmer: {
+            /**
+             * Label L
+             * @description Litres its box says it serves
+             */
+            label_l: number;
+        };
+        /**
+         * SkimmerSizeAnswer
+         * @description What to look for on a skimmer's box, and whether the chamber takes it.
+         */
+        SkimmerSizeAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /**
+             * Label L
+             * @description Litres its box should say
+             */
+            label_l: number;
+            /** Water Lph */
+            water_lph: number;
+            /** Air Lph */
+            air_lph: number;
+            /** Column L */
+            column_l: number;
+            /**
+             * Column Cm
+             * @description Diameter of its column
+             */
+            column_cm: number;
+            /** Fits */
+            fits: boolean | null;
+            /** Enough */
+            enough: boolean | null;
+        };
+        /**
+         * SkimmerSizeQuestion
+         * @description The water, the food, and the chamber it is to stand in.
+         */
+        SkimmerSizeQuestion: {
+            /**
+             * Net L
+             * @description Net water volume, what is dosed
+             */
+            net_l: number;
+            /**
+             * Feed G Day
+             * @description Dry food, of today's animals or of those planned
+             */
+            feed_g_day: number;
+            /**
+             * Chamber Length Cm
+             * @default null
+             */
+            chamber_length_cm?: number | null;
+            /**
+             * Chamber Width Cm
+             * @default null
+             */
+            chamber_width_cm?: number | null;
+            /**
+             * Label L
+             * @default null
+             */
+            label_l?: number | null;
         };
         /**
          * SockDaysAnswer
@@ -19661,6 +23532,30 @@ export interface components {
             growing: boolean;
         };
         /**
+         * SpongeRoundAnswer
+         * @description This week's filters by key, the most overdue first, and how many due ones follow later.
+         */
+        SpongeRoundAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Keys */
+            keys: string[];
+            /** Of Count */
+            of_count: number;
+            /** Later Count */
+            later_count: number;
+        };
+        /**
+         * SpongeRoundQuestion
+         * @description Every air-driven filter of the room.
+         */
+        SpongeRoundQuestion: {
+            /** Pieces */
+            pieces: components["schemas"]["RoundPiece"][];
+        };
+        /**
          * SpongeSeedAnswer
          * @description Film on it, film it brings, and how long transport may still take.
          */
@@ -19801,6 +23696,20 @@ export interface components {
              * @default 0
              */
             shelf?: number;
+        };
+        /**
+         * Spread
+         * @description One figure over the class.
+         */
+        Spread: {
+            /** What */
+            what: string;
+            /** Least */
+            least: number;
+            /** Middle */
+            middle: number;
+            /** Most */
+            most: number;
         };
         /**
          * Stage
@@ -20321,7 +24230,7 @@ export interface components {
         };
         /**
          * Supplies
-         * @description Air, heat, and evaporation.
+         * @description Air, heat, evaporation, and in salt water a skimmer.
          *
          *     `air_words` says where the air comes from, or why the pump is too small; None without air-driven filters.
          */
@@ -20331,6 +24240,7 @@ export interface components {
             air: components["schemas"]["AirSupplyAnswer"] | null;
             heater: components["schemas"]["HeaterAnswer"] | null;
             evaporation: components["schemas"]["EvaporationAnswer"];
+            skimmer: components["schemas"]["SkimmerSizeAnswer"] | null;
             /** Assumed */
             assumed: string[];
         };
@@ -20400,10 +24310,26 @@ export interface components {
              */
             lid: boolean;
             /**
+             * Cabinet Shut
+             * @default false
+             */
+            cabinet_shut: boolean;
+            /**
              * Planted
              * @default false
              */
             planted: boolean;
+            /**
+             * Co2
+             * @default none
+             * @enum {string}
+             */
+            co2: "none" | "by-day" | "day-and-night";
+            /**
+             * Surface Film
+             * @default false
+             */
+            surface_film: boolean;
             /**
              * Drilled
              * @default false
@@ -20501,10 +24427,26 @@ export interface components {
              */
             lid?: boolean;
             /**
+             * Cabinet Shut
+             * @default false
+             */
+            cabinet_shut?: boolean;
+            /**
              * Planted
              * @default false
              */
             planted?: boolean;
+            /**
+             * Co2
+             * @default none
+             * @enum {string}
+             */
+            co2?: "none" | "by-day" | "day-and-night";
+            /**
+             * Surface Film
+             * @default false
+             */
+            surface_film?: boolean;
             /**
              * Drilled
              * @default false
@@ -20575,8 +24517,8 @@ export interface components {
         Tables: {
             /** Species */
             species: components["schemas"]["Species"][];
-            /** Catalogue */
-            catalogue: components["schemas"]["Filter"][];
+            /** @description A filter under a tank, for the drawing of the first page */
+            sketched: components["schemas"]["Filter"];
             /** Kinds */
             kinds: components["schemas"]["KindTitle"][];
             /** Sources */
@@ -20591,6 +24533,10 @@ export interface components {
             form_defaults: components["schemas"]["FormDefaults"];
             /** Words */
             words: components["schemas"]["Word"][];
+            /** How To */
+            how_to: components["schemas"]["HowTo"][];
+            /** Questions */
+            questions: components["schemas"]["AskedQuestion"][];
         };
         /**
          * Taken
@@ -20639,6 +24585,16 @@ export interface components {
             year: components["schemas"]["YearCostAnswer"];
             /** Assumed */
             assumed: string[];
+            /**
+             * Bought
+             * @description Paid so far for what was bought from the shopping list
+             */
+            bought: number;
+            /**
+             * Bought Count
+             * @description Things that were paid for
+             */
+            bought_count: number;
         };
         /**
          * TankHeater
@@ -20692,6 +24648,14 @@ export interface components {
              * @default []
              */
             stages: components["schemas"]["Stage"][];
+            /** @default null */
+            next: components["schemas"]["NextStep"] | null;
+            /**
+             * Practice
+             * @description Whether it is a practice tank, with a clock of its own
+             * @default false
+             */
+            practice: boolean;
             /**
              * Of
              * @description Whose it is, where it is another's
@@ -21301,6 +25265,12 @@ export interface components {
             stop: components["schemas"]["FilterStopAnswer"] | null;
             /** @default null */
             illness: components["schemas"]["IllnessAnswer"] | null;
+            /**
+             * Way
+             * @description What is left until the first animals; empty where some may live there
+             * @default
+             */
+            way: string;
             /** Due */
             due: components["schemas"]["Due"][];
             tank: components["schemas"]["TankOut"];
@@ -21327,8 +25297,13 @@ export interface components {
             /** Service Turnovers Per Hour */
             service_turnovers_per_hour: number;
             cost: components["schemas"]["RunningCostAnswer"];
-            /** Price */
+            /**
+             * Price
+             * @description Of what the keeper named a price for
+             */
             price: number;
+            /** Price Known */
+            price_known: boolean;
             noise: components["schemas"]["NoiseHeardAnswer"];
             /**
              * Margins
@@ -21339,12 +25314,12 @@ export interface components {
             oxygen: components["schemas"]["OxygenBalanceAnswer"];
             /**
              * Asked Lph
-             * @description Flow asked of these: by the rule followed, or by number where they are sponges
+             * @description Flow asked of any filter here, by the rule followed
              */
             asked_lph: number;
             /**
              * Enough By Film
-             * @description Air-driven, film enough, slow only by the turnover rules
+             * @description Film enough, slow only by the turnover rules
              */
             enough_by_film: boolean;
             /** Working */
@@ -21368,6 +25343,75 @@ export interface components {
              * @default false
              */
             trace?: boolean;
+        };
+        /**
+         * TrueNow
+         * @description What is true in a learner's tank.
+         */
+        TrueNow: {
+            /** Ammonia Mg N L */
+            ammonia_mg_n_l: number;
+            /** Nitrite Mg N L */
+            nitrite_mg_n_l: number;
+            /** Clears Mg N L Day */
+            clears_mg_n_l_day: number;
+            /** Lost Count */
+            lost_count: number;
+        };
+        /**
+         * TruePoint
+         * @description The tank as it was at one moment.
+         */
+        TruePoint: {
+            /** Day */
+            day: number;
+            /** Ammonia Mg N L */
+            ammonia_mg_n_l: number;
+            /** Nitrite Mg N L */
+            nitrite_mg_n_l: number;
+            /** Nitrate Mg N L */
+            nitrate_mg_n_l: number;
+            /** Kh Dkh */
+            kh_dkh: number;
+            /** Ph */
+            ph: number;
+            /** Clears Mg N L Day */
+            clears_mg_n_l_day: number;
+            /** Alive Count */
+            alive_count: number;
+        };
+        /**
+         * TypeAndSizeAnswer
+         * @description Every kind in the order it serves this keeper; the verdict names kind and size, and `why` the reason.
+         */
+        TypeAndSizeAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Why */
+            why: string;
+            /** Kinds */
+            kinds: components["schemas"]["KindRow"][];
+            /**
+             * Too Many
+             * @description Why these animals are too many whatever the filter, null where not
+             */
+            too_many: string | null;
+            /** Asked Low Lph */
+            asked_low_lph: number;
+            priorities: components["schemas"]["Priorities"];
+            /** Wishes */
+            wishes: components["schemas"]["Wish"][];
+            /**
+             * Rests On
+             * @description What typical boxes rest on besides memory; empty where on nothing
+             */
+            rests_on: string;
+            /** Smallest Lph */
+            smallest_lph: number;
+            /** Largest Lph */
+            largest_lph: number;
         };
         /**
          * UnIonisedAnswer
@@ -21438,6 +25482,12 @@ export interface components {
              * @default
              */
             currency: string;
+            /**
+             * Decimal
+             * @default .
+             * @enum {string}
+             */
+            decimal: "." | ",";
         };
         /**
          * Units
@@ -21468,6 +25518,66 @@ export interface components {
              * @default
              */
             currency?: string;
+            /**
+             * Decimal
+             * @default .
+             * @enum {string}
+             */
+            decimal?: "." | ",";
+        };
+        /**
+         * UsualTankAnswer
+         * @description Sizes of a usual tank that holds them; its litres count as they were named.
+         */
+        UsualTankAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            tank: components["schemas"]["TankVolumeQuestion"];
+        };
+        /**
+         * UsualTankQuestion
+         * @description Net litres.
+         */
+        UsualTankQuestion: {
+            /**
+             * Litres
+             * @description Net water volume, what is dosed
+             */
+            litres: number;
+        };
+        /**
+         * VialPlaces
+         * @description What the vials show: a place between the steps of the keeper's own kit each, drops of KH, pH.
+         */
+        VialPlaces: {
+            /** Minute */
+            minute: number;
+            /** Ammonia */
+            ammonia: number;
+            /** Nitrite */
+            nitrite: number;
+            /** Nitrate */
+            nitrate: number;
+            /**
+             * Reads
+             * @description KH in dKH and pH, which are counted and matched, not judged by eye
+             */
+            reads: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * Vials
+         * @description What the kit shows now. `entered` is what a careful eye reads, where the vials are not to be read.
+         */
+        Vials: {
+            vials: components["schemas"]["VialPlaces"];
+            /** Entered */
+            entered: {
+                [key: string]: unknown;
+            } | null;
         };
         /**
          * ViewLinkMade
@@ -21522,6 +25632,11 @@ export interface components {
             mass_g: number;
             /** Feed G Day */
             feed_g_day: number;
+            /**
+             * Feed Today G Day
+             * @description At their lengths today: what dirties the foam
+             */
+            feed_today_g_day: number;
             /**
              * Ammonia Mg N Day
              * @description Grown: what the filter must carry in the end
@@ -21835,6 +25950,18 @@ export interface components {
             hold_kh_dkh?: number | null;
         };
         /**
+         * Wish
+         * @description One thing that may matter to the keeper, and what a press makes of the priorities.
+         */
+        Wish: {
+            /** Priority */
+            priority: string;
+            /** Chosen */
+            chosen: boolean;
+            /** @description The priorities once it is pressed: chosen, or let go */
+            pressed: components["schemas"]["Priorities"];
+        };
+        /**
          * Withdrawal
          * @description Withdraws the entry it supersedes (undo).
          */
@@ -21854,7 +25981,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "load" | "film" | "clear-water" | "movement" | "as-ion" | "kh" | "turnover" | "head" | "cycle" | "proof" | "seed" | "net-litres";
+            key: "load" | "film" | "clear-water" | "movement" | "as-ion" | "kh" | "turnover" | "head" | "cycle" | "proof" | "seed" | "net-litres" | "ppm" | "ion" | "dkh" | "kpa" | "media" | "in-service" | "siphon-break" | "check-valve" | "drip-loop" | "guard" | "conditioner" | "chloramine" | "sump" | "quarantine";
             /** Word */
             word: string;
             /** Meaning */
@@ -22042,6 +26169,50 @@ export interface components {
              * @description The filter that would stand
              */
             trial_of: string | null;
+        };
+        /**
+         * Contribution
+         * @description Whether typed boxes and timed flows count when typical boxes are learned: label figures and ratios alone.
+         */
+        reedmace__api__accounts__Contribution: {
+            /** Contributes */
+            contributes: boolean;
+        };
+        /**
+         * Contribution
+         * @description Contribution of one priority: weight (share of all weights) times score.
+         */
+        reedmace__core__filter__choice__candidates__Contribution: {
+            /** Priority */
+            priority: string;
+            /** Score */
+            score: number;
+            /** Points */
+            points: number;
+        };
+        /**
+         * Difference
+         * @description One field that differs between two versions of a plan.
+         */
+        reedmace__logbook__plans__differences__Difference: {
+            /** Field */
+            field: string;
+            /** Theirs */
+            theirs: string;
+            /** Mine */
+            mine: string;
+        };
+        /**
+         * Difference
+         * @description One figure of two sets, now and with the other.
+         */
+        reedmace__logbook__stages__filter_set__Difference: {
+            /** Name */
+            name: string;
+            /** Now */
+            now: string;
+            /** Then */
+            then: string;
         };
     };
     responses: never;

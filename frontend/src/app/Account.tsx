@@ -2,37 +2,45 @@
 import sourceSans from "@fontsource/source-sans-3/LICENSE?url";
 import vollkorn from "@fontsource/vollkorn/LICENSE?url";
 import { useState, type SyntheticEvent } from "react";
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
 import { useEnter } from "../api/session";
 import type { SessionState } from "../api/schemas";
-import { Button, Fields, Lead, PickOne, ProblemNote, TextField, Verdict } from "../kit";
+import { Button, Fields, Lead, PickOne, ProblemNote, TextField, Verdict, YesNo } from "../kit";
 import { Page } from "../shared/Page";
 import { CalendarLink } from "./CalendarLink";
 import { Hands } from "./Household";
 import { RecoveryCodes } from "./RecoveryCodes";
 
 export default function Account({ session }: { session: SessionState }) {
+  const nobodys = session.visiting || session.guest_until !== null;
   return (
     <Page>
       <Narrow>
         <Verdict>Your account</Verdict>
         <Lead>
-          {session.visiting
-            ? "You are looking round in tanks of your own: this visit is forgotten after a day. Take the file below, sign out, make an account, and bring them in."
-            : `Signed in as ${session.email ?? ""}.`}
+          {nobodys ? (
+            <>
+              There is no account yet: <Link to="/keep-it">keep it</Link> under an address and a password, and
+              nothing is lost.
+            </>
+          ) : (
+            `Signed in as ${session.email ?? ""}.`
+          )}
         </Lead>
         <UnitsForm session={session} />
-        {!session.visiting && (
+        {!nobodys && (
           <>
             <PasswordForm />
             <CodesForm />
           </>
         )}
-        <Hands />
+        {!nobodys && <Hands />}
         <CalendarLink />
-        {!session.visiting && <EmailForm session={session} />}
+        {!nobodys && <ContributionForm />}
+        {!nobodys && <EmailForm session={session} />}
         <section aria-label="Everything">
           <h2>Everything you wrote</h2>
           <p>
@@ -42,7 +50,7 @@ export default function Account({ session }: { session: SessionState }) {
             ; each of its bundles can be taken in on Today.
           </p>
         </section>
-        {!session.visiting && <CloseForm />}
+        {!nobodys && <CloseForm />}
         <p>
           Set in <a href={vollkorn}>Vollkorn</a> and <a href={sourceSans}>Source Sans 3</a>, under the
           licences behind their names.
@@ -108,6 +116,17 @@ function UnitsForm({ session }: { session: SessionState }) {
         ]}
       />
       <PickOne
+        label="Decimals"
+        value={session.units.decimal}
+        onChange={(decimal) => {
+          choose({ decimal });
+        }}
+        options={[
+          [".", "with a point: 0.5"],
+          [",", "with a comma: 0,5"],
+        ]}
+      />
+      <PickOne
         label="Temperature"
         value={session.units.temperature}
         onChange={(temperature) => {
@@ -143,6 +162,34 @@ function UnitsForm({ session }: { session: SessionState }) {
         the lines of a working in litres and cm.
       </p>
       {done && <p role="status">Everything is shown so from now on.</p>}
+    </section>
+  );
+}
+
+/** Whether typed boxes and timed flows teach what boxes of a kind are like. */
+function ContributionForm() {
+  const queries = useQueryClient();
+  const contribution = useQuery({
+    queryKey: ["contribution"],
+    queryFn: () => ask(client.GET("/api/account/contribution")),
+  });
+  if (!contribution.data) return null;
+  return (
+    <section aria-label="What your boxes teach">
+      <h2>What your boxes teach</h2>
+      <p>
+        The label figures of boxes you typed, and how your timed flows compare with the computed ones, help to
+        say what a box of a kind and size is like. Nothing else of yours is used, and no name.
+      </p>
+      <YesNo
+        label="Let mine be counted"
+        value={contribution.data.contributes}
+        onChange={(contributes) => {
+          void ask(client.PUT("/api/account/contribution", { body: { contributes } })).then((now) => {
+            queries.setQueryData(["contribution"], now);
+          });
+        }}
+      />
     </section>
   );
 }

@@ -9,18 +9,22 @@ import { BrowserRouter, Navigate, Route, Routes, useHref, useLocation, useNaviga
 import { ProblemError } from "../api/client";
 import type { SessionState } from "../api/schemas";
 import { isKept, useSession } from "../api/session";
-import { GlobalStyle, ProblemNote, Waiting, WorkingProvider } from "../kit";
+import { GlobalStyle, WaitingPage, WorkingProvider } from "../kit";
+import { FirstPage } from "./FirstPage";
 import { SignIn } from "./SignIn";
+import { InstallOffer } from "./InstallOffer";
 import { Page } from "../shared/Page";
-import { ErrorBoundary, NoSuchPage } from "./ErrorPages";
+import { ErrorBoundary, NoSuchPage, NotFetched } from "./ErrorPages";
 import { fetchAhead } from "./prefetch";
 import { Shortcuts } from "./Shortcuts";
 import { UpdateNotice } from "./UpdateNotice";
+import { useNewPage } from "./useNewPage";
 import { useOutbox } from "../api/useOutbox";
 
 const Account = lazy(() => import("./Account"));
 const Today = lazy(() => import("../today/Today"));
 const Month = lazy(() => import("../today/Month"));
+const KeepIt = lazy(() => import("./KeepIt"));
 const Join = lazy(() => import("./Join"));
 const Look = lazy(() => import("./SharedTank"));
 const RoomPage = lazy(() => import("../rooms/RoomPage"));
@@ -31,7 +35,24 @@ const LogbookSheet = lazy(() => import("../stages/keep/LogbookSheet"));
 const BuyingSheet = lazy(() => import("../stages/filter/BuyingSheet"));
 const FittingSheet = lazy(() => import("../stages/fit/FittingSheet"));
 const DiarySheet = lazy(() => import("../stages/cycle/DiarySheet"));
+const HelpPage = lazy(() => import("./HelpPage"));
+const KindPage = lazy(() => import("../shop/KindPage"));
+const CounterPage = lazy(() => import("../shop/CounterPage"));
+const ShelfPage = lazy(() => import("../shop/ShelfPage"));
+const PracticePage = lazy(() => import("../practice/PracticePage"));
+const EndPage = lazy(() => import("../practice/EndPage"));
+const ClassPage = lazy(() => import("../practice/ClassPage"));
+const ClassSheet = lazy(() => import("../practice/ClassSheet"));
+const JoinPage = lazy(() => import("../practice/JoinPage"));
+const ShownShelf = lazy(() => import("../shop/ShownShelf"));
+const CardSheet = lazy(() => import("../shop/CardSheet"));
 const TankPage = lazy(() => import("./TankPage"));
+
+/** Addresses that need no account. */
+const OPEN = ["/class/", "/look/", "/kinds", "/counter", "/shelf/", "/help"];
+
+/** Where whoever is not signed in meets the first page; any other address asks to sign in. */
+const FIRST = ["/", "/today"];
 
 /** setTimeout is limited to 24 days. */
 const KEPT_MS = 20 * 86_400_000;
@@ -84,6 +105,7 @@ export function App() {
           <WorkingProvider>
             <Shortcuts />
             <UpdateNotice />
+            <InstallOffer />
             <Addresses />
           </WorkingProvider>
         </AriaRoutes>
@@ -105,32 +127,36 @@ function Addresses() {
   const session = useSession();
   const { pathname } = useLocation();
   useOutbox(session.data?.signed_in ?? false);
+  useNewPage();
   if (session.isPending)
     return (
       <Page>
-        <Waiting>Opening the notebook…</Waiting>
+        <WaitingPage>Opening the notebook…</WaitingPage>
       </Page>
     );
   if (!session.data)
     return (
-      <Page>
-        <ProblemNote
-          problem={
-            session.error instanceof ProblemError
-              ? session.error
-              : new ProblemError(0, "Not reached", "Reedmace cannot be reached.")
-          }
-        />
-      </Page>
+      <NotFetched
+        problem={
+          session.error instanceof ProblemError
+            ? session.error
+            : new ProblemError(0, "Not reached", "Reedmace cannot be reached.")
+        }
+        onAgain={session.refetch}
+      />
     );
-  if (!session.data.signed_in && !pathname.startsWith("/look/"))
-    return <SignIn demoOpen={session.data.demo_open} invited={pathname.startsWith("/join/")} />;
+  if (!session.data.signed_in && !OPEN.some((start) => pathname.startsWith(start)))
+    return FIRST.includes(pathname) ? (
+      <FirstPage session={session.data} />
+    ) : (
+      <SignIn demoOpen={session.data.demo_open} invited={pathname.startsWith("/join/")} />
+    );
   return (
     <ErrorBoundary>
       <Suspense
         fallback={
           <Page>
-            <Waiting>Turning the page…</Waiting>
+            <WaitingPage>Turning the page…</WaitingPage>
           </Page>
         }
       >
@@ -142,6 +168,18 @@ function Addresses() {
           <Route path="/rooms" element={<RoomsPage />} />
           <Route path="/rooms/:roomId" element={<RoomPage />} />
           <Route path="/account" element={<Account session={session.data} />} />
+          <Route path="/help" element={<HelpPage />} />
+          <Route path="/kinds" element={<KindPage />} />
+          <Route path="/kinds/:kind" element={<KindPage />} />
+          <Route path="/counter" element={<CounterPage />} />
+          <Route path="/practice" element={<PracticePage />} />
+          <Route path="/practice/:tankId/end" element={<EndPage />} />
+          <Route path="/practice/class/:classId" element={<ClassPage />} />
+          <Route path="/practice/class/:classId/sheet" element={<ClassSheet />} />
+          <Route path="/class/:code" element={<JoinPage />} />
+          <Route path="/shelf" element={<ShelfPage />} />
+          <Route path="/shelf/:token" element={<ShownShelf />} />
+          <Route path="/tanks/:tankId/card/:kind" element={<CardSheet />} />
           <Route path="/tanks/:tankId/away" element={<AwaySheet />} />
           <Route path="/tanks/:tankId/care" element={<CareSheet />} />
           <Route path="/tanks/:tankId/book" element={<LogbookSheet />} />
@@ -149,6 +187,9 @@ function Addresses() {
           <Route path="/tanks/:tankId/sheet" element={<FittingSheet />} />
           <Route path="/tanks/:tankId/diary" element={<DiarySheet />} />
           <Route path="/tanks/:tankId/:stage" element={<TankPage />} />
+          <Route path="/tanks/:tankId/:stage/:part" element={<TankPage />} />
+          <Route path="/keep-it" element={<KeepIt />} />
+          <Route path="/sign-in" element={<Navigate to="/today" replace />} />
           <Route path="/" element={<Navigate to="/today" replace />} />
           <Route path="*" element={<NoSuchPage />} />
         </Routes>

@@ -53,7 +53,7 @@ const List = styled.ul`
   gap: 6px 24px;
   background: var(--silt);
   font-variant-numeric: tabular-nums;
-  font-size: 17px;
+  font-size: 1.0625rem;
   letter-spacing: 0.04em;
 `;
 const Both = styled.div`

@@ -4,10 +4,11 @@ import { useParams } from "react-router";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
 import { useTables } from "../api/tables";
-import { Capital, Lead, narrow, ProblemNote, Verdict, Waiting } from "../kit";
+import { Capital, Lead, narrow, ProblemNote, Verdict, WaitingPage } from "../kit";
 import { Section } from "../section/Section";
 import { testInWords } from "../shared/entryWords";
 import { Page } from "../shared/Page";
+import { LOCALE } from "../quantity/locale";
 
 export default function Look() {
   const token = useParams().token ?? "";
@@ -21,7 +22,7 @@ export default function Look() {
   return (
     <Page>
       <title>{`${view?.name ?? "A tank"} · Reedmace`}</title>
-      {seen.isPending && <Waiting>Looking…</Waiting>}
+      {seen.isPending && <WaitingPage>Looking…</WaitingPage>}
       <ProblemNote problem={seen.error instanceof ProblemError ? seen.error : null} />
       {view && (
         <Columns>
@@ -52,7 +53,7 @@ export default function Look() {
                 <ul>
                   {view.due.map((d) => (
                     <li key={d.key}>
-                      <time dateTime={d.at}>{new Date(d.at).toLocaleDateString()}</time> {d.title}
+                      <time dateTime={d.at}>{new Date(d.at).toLocaleDateString(LOCALE)}</time> {d.title}
                     </li>
                   ))}
                 </ul>
@@ -64,7 +65,7 @@ export default function Look() {
                 <ul>
                   {view.tests.map((t) => (
                     <li key={t.at}>
-                      <time dateTime={t.at}>{new Date(t.at).toLocaleDateString()}</time>{" "}
+                      <time dateTime={t.at}>{new Date(t.at).toLocaleDateString(LOCALE)}</time>{" "}
                       {testInWords(t.reading)}
                     </li>
                   ))}

@@ -76,9 +76,7 @@ export function SignIn({ demoOpen, invited }: Props) {
               plan={sketch(tables.data.form_defaults.tank)}
               species={tables.data.species}
               animals={SHOAL}
-              filters={tables.data.catalogue
-                .filter((f) => f.id === "sweetflag-800")
-                .map((filter) => ({ key: "sketch", filter }))}
+              filters={[{ key: "sketch", filter: tables.data.sketched }]}
               caption="A tank on its stand, front and side."
             />
           )}

@@ -5,6 +5,7 @@ import { ask, client } from "../api/client";
 import type { NewAccount, SessionState } from "../api/schemas";
 import { Button, InlineButton, ProblemNote, TextField } from "../kit";
 import type { ProblemError } from "../api/client";
+import { DECIMAL } from "../quantity/locale";
 
 type Way = "sign-in" | "new" | "lost";
 
@@ -32,7 +33,9 @@ export function SignInForm({ busy, problem, onEnter, onMade, onForget }: Props) 
     e.preventDefault();
     const body = { email, password };
     if (way === "new")
-      onMade(ask(client.POST("/api/account", { body: { ...body, locale: navigator.language } })));
+      onMade(
+        ask(client.POST("/api/account", { body: { ...body, locale: navigator.language, decimal: DECIMAL } })),
+      );
     else if (way === "lost") onEnter(ask(client.POST("/api/session/recover", { body: { ...body, code } })));
     else onEnter(ask(client.POST("/api/session", { body })));
   };

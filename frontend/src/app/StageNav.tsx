@@ -81,11 +81,11 @@ const Line = styled.ol`
     background: var(--seed);
   }
   b {
-    font-size: 15.5px;
+    font-size: 0.9688rem;
     line-height: 1.25;
   }
   span {
-    font-size: 14.5px;
+    font-size: 0.9062rem;
     line-height: 1.2;
     color: var(--ink-soft);
     white-space: nowrap;
@@ -104,7 +104,7 @@ const Line = styled.ol`
       display: none;
     }
     b {
-      font-size: 15px;
+      font-size: 0.9375rem;
     }
   }
 `;

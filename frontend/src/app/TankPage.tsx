@@ -1,13 +1,17 @@
 /** Page of a tank: its stages, the drawing beside the work, and the current stage. */
-import { lazy, Suspense } from "react";
+import { lazy, Suspense, useEffect } from "react";
 import { useParams } from "react-router";
 import { ProblemError } from "../api/client";
+import { followClock } from "../api/clock";
 import { standing } from "../api/compute";
+import { PracticeTank, usePractice } from "../api/practice";
 import { useTables } from "../api/tables";
 import { useTank } from "../api/tanks";
-import { ProblemNote, Waiting } from "../kit";
-import { NoSuchPage } from "./ErrorPages";
+import { WaitingPage } from "../kit";
+import { NoSuchPage, NotFetched } from "./ErrorPages";
 import { AsOf, Page } from "../shared/Page";
+import { PracticeBar } from "../practice/PracticeBar";
+import type { StageProps } from "../shared/stageProps";
 import { StageNav } from "./StageNav";
 import { isStage, STAGES } from "./stages";
 
@@ -28,10 +32,15 @@ export default function TankPage() {
   const [shown, kept] = [standing(tank), standing(tables)];
   const problem = [tank.error, tables.error].find((e) => e instanceof ProblemError);
   if (!shown || !kept)
-    return <Page>{problem ? <ProblemNote problem={problem} /> : <Waiting>Fetching the tank…</Waiting>}</Page>;
+    return problem ? (
+      <NotFetched problem={problem} onAgain={() => Promise.all([tank.refetch(), tables.refetch()])} />
+    ) : (
+      <Page>
+        <WaitingPage>Fetching the tank…</WaitingPage>
+      </Page>
+    );
   const stage = params.stage ?? "tank";
   if (!isStage(stage)) return <NoSuchPage />;
-  const Work = WORK[stage];
   return (
     <Page name={shown.tank.name} nav={<StageNav tankId={tankId} stages={shown.tank.stages} />}>
       <title>{`${shown.tank.name}: ${stage} · Reedmace`}</title>
@@ -42,9 +51,44 @@ export default function TankPage() {
           right in the Tank stage.
         </p>
       )}
-      <Suspense fallback={<Waiting>Turning to it…</Waiting>}>
-        <Work key={tankId} tankId={tankId} logbook={shown.state} tables={kept} />
-      </Suspense>
+      {shown.tank.practice ? (
+        <Practised key={tankId} stage={stage} tankId={tankId} logbook={shown.state} tables={kept} />
+      ) : (
+        <Work key={tankId} stage={stage} tankId={tankId} logbook={shown.state} tables={kept} />
+      )}
     </Page>
+  );
+}
+
+type WorkProps = StageProps & { stage: keyof typeof WORK };
+
+function Work({ stage, ...props }: WorkProps) {
+  const Stage = WORK[stage];
+  return (
+    <Suspense fallback={<WaitingPage>Turning to it…</WaitingPage>}>
+      <Stage {...props} />
+    </Suspense>
+  );
+}
+
+/** The same on a practice tank: under its clock, and at its time. */
+function Practised(props: WorkProps) {
+  const practice = usePractice(props.tankId);
+  useEffect(
+    () => () => {
+      followClock(null);
+    },
+    [],
+  );
+  if (!practice.data) return <WaitingPage>Fetching the practice tank…</WaitingPage>;
+  // Every time written or counted on this page is that of the tank's own clock.
+  followClock(practice.data.now);
+  return (
+    <>
+      <PracticeBar practice={practice.data} />
+      <PracticeTank value={practice.data}>
+        <Work {...props} />
+      </PracticeTank>
+    </>
   );
 }

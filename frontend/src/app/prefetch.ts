@@ -13,6 +13,11 @@ function quietly(asked: Promise<unknown>): void {
 
 export function fetchAhead(queries: QueryClient, pathname: string): void {
   quietly(queries.query(sessionOptions));
+  // The server marks a page that it gave to nobody signed in; one opened offline has what is kept here.
+  const { controller } = (navigator.serviceWorker as ServiceWorkerContainer | undefined) ?? {
+    controller: null,
+  };
+  if (document.documentElement.dataset.session === "none" && (!controller || navigator.onLine)) return;
   const [first, id, stage] = pathname.split("/").slice(1);
   const tankId = Number(id);
   if (pathname === "/" || first === "today") {

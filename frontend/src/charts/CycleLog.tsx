@@ -9,6 +9,7 @@ import { ChartFrame } from "./frame";
 import { DayMarks, H, Lines, PAD } from "./dayScale";
 import type { CycleLogProps } from "./cycleLogProps";
 import { Poisons } from "./Poisons";
+import { fixed, short } from "../quantity/format";
 
 type Shown = "poisons" | "nitrate" | "kh" | "ph";
 
@@ -71,7 +72,7 @@ function OneLine({
     clamp: true,
   });
   const now = coming.find((b) => b.day >= log.day_now);
-  const sentence = `${line.title}: ${marks.length ? `last read ${Number(marks.at(-1)?.value.toFixed(1))} ${line.unit}` : "not read yet"}; the band holds four of five likely courses${now ? `, today ${(bandOf(now).p10 / per).toFixed(1)} to ${(bandOf(now).p90 / per).toFixed(1)}` : ""}.`;
+  const sentence = `${line.title}: ${marks.length ? `last read ${short(marks.at(-1)?.value ?? 0, 1)} ${line.unit}` : "not read yet"}; the band holds four of five likely courses${now ? `, today ${fixed(bandOf(now).p10 / per, 1)} to ${fixed(bandOf(now).p90 / per, 1)}` : ""}.`;
   return (
     <ChartFrame
       title={`${line.title}, read and to come`}
@@ -81,11 +82,11 @@ function OneLine({
         .filter((b) => b.day % 3 === 0)
         .map((b) => [
           dateOf(b.day),
-          ...[bandOf(b).p10, bandOf(b).p50, bandOf(b).p90].map((v) => (v / per).toFixed(1)),
+          ...[bandOf(b).p10, bandOf(b).p50, bandOf(b).p90].map((v) => fixed(v / per, 1)),
         ])}
     >
       <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={sentence}>
-        <Lines y={y} width={W} />
+        <Lines y={y} width={W} unit={line.unit} />
         <Area
           data={coming}
           x={(b) => x(b.day)}

@@ -5,9 +5,10 @@ import type { KeepView } from "../api/schemas";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
 import { bare, show, ticksOf, toHome, unitName } from "../quantity/format";
+import { LOCALE } from "../quantity/locale";
 
 const H = 150;
-const PAD = { left: 44, right: 14, top: 12, bottom: 26 };
+const PAD = { left: 44, right: 14, top: 22, bottom: 26 };
 const DAY_MS = 86_400_000;
 
 type Kept = KeepView["filters"][number];
@@ -46,9 +47,12 @@ function Drawn({ filter, many, first, last }: { filter: Kept; many: boolean; fir
       title={many ? `Flow of ${filter.name}` : "Flow over time"}
       sentence={sentence}
       columns={["Day", unitName("L/h")]}
-      rows={flows.map((f) => [new Date(f.at).toLocaleDateString(), bare(f.flow_lph, "L/h")])}
+      rows={flows.map((f) => [new Date(f.at).toLocaleDateString(LOCALE), bare(f.flow_lph, "L/h")])}
     >
       <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={sentence}>
+        <text x={PAD.left - 6} y={13} textAnchor="end" className="soft">
+          {unitName("L/h")}
+        </text>
         {ticksOf(most, "L/h", 3).map((t) => (
           <g key={t}>
             <path d={`M${PAD.left} ${y(t)} H${W - PAD.right}`} stroke="var(--line)" strokeWidth={0.8} />
@@ -59,7 +63,7 @@ function Drawn({ filter, many, first, last }: { filter: Kept; many: boolean; fir
         ))}
         {x.ticks(W > 400 ? 5 : 3).map((t) => (
           <text key={t.getTime()} x={x(t)} y={H - 8} textAnchor="middle" className="soft">
-            {t.toLocaleDateString(undefined, { day: "numeric", month: "short" })}
+            {t.toLocaleDateString(LOCALE, { day: "numeric", month: "short" })}
           </text>
         ))}
         {cleanings

@@ -3,7 +3,7 @@ import type { OperatingPoint } from "../api/schemas";
 import { Term } from "../kit";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
-import { show } from "../quantity/format";
+import { fixed, show } from "../quantity/format";
 
 const TONES = [
   "var(--water)",
@@ -29,7 +29,7 @@ export function HeadBudget({ answer }: { answer: OperatingPoint }) {
       word={<Term of="head">what head is</Term>}
       sentence={sentence}
       columns={["Part", "Head, m"]}
-      rows={parts.map((p) => [p.part, p.head_m.toFixed(3)])}
+      rows={parts.map((p) => [p.part, fixed(p.head_m, 3)])}
     >
       <svg viewBox={`0 0 ${W} 52`} role="img" aria-label={sentence}>
         {parts.map((p, i) => {

@@ -7,7 +7,7 @@ import { ChartFrame } from "./frame";
 import { bare, show, ticksOf, toHome, unitName } from "../quantity/format";
 
 const H = 130;
-const PAD = { left: 44, right: 12, top: 10, bottom: 26 };
+const PAD = { left: 44, right: 12, top: 22, bottom: 26 };
 
 export function Interval({ answer, serviceDay }: { answer: OperatingPoint; serviceDay: number }) {
   const W = usePhone() ? 372 : 640;
@@ -26,6 +26,9 @@ export function Interval({ answer, serviceDay }: { answer: OperatingPoint; servi
       rows={points.map((p) => [p.day.toFixed(0), bare(p.flow_lph, "L/h")])}
     >
       <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={sentence}>
+        <text x={PAD.left - 6} y={13} textAnchor="end" className="soft">
+          {unitName("L/h")}
+        </text>
         {ticksOf(clean * 1.08, "L/h", 3).map((t) => (
           <g key={t}>
             <path

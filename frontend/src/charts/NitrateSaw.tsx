@@ -7,7 +7,7 @@ import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
 
 const H = 150;
-const PAD = { left: 44, right: 14, top: 12, bottom: 26 };
+const PAD = { left: 44, right: 14, top: 22, bottom: 26 };
 
 export function NitrateSaw({ answer }: { answer: components["schemas"]["NitrateRhythmAnswer"] }) {
   const W = usePhone() ? 372 : 640;
@@ -28,6 +28,9 @@ export function NitrateSaw({ answer }: { answer: components["schemas"]["NitrateR
       rows={points.map((p) => [p.day.toFixed(0), p.ppm.toFixed(0)])}
     >
       <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={answer.verdict}>
+        <text x={PAD.left - 6} y={13} textAnchor="end" className="soft">
+          ppm
+        </text>
         {y.ticks(3).map((t) => (
           <g key={t}>
             <path d={`M${PAD.left} ${y(t)} H${W - PAD.right}`} stroke="var(--line)" strokeWidth={0.8} />

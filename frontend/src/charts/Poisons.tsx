@@ -39,7 +39,7 @@ export function Poisons({ log, forecast, share, passed = false, dateOf }: CycleL
       rows={rowsOf(log, share, dateOf)}
     >
       <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={sentence}>
-        <Lines y={y} width={W} />
+        <Lines y={y} width={W} unit="ppm" />
         {!passed && <ReadyBand forecast={forecast} x={x} dateOf={dateOf} />}
         <Band
           days={coming}

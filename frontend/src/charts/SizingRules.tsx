@@ -4,7 +4,7 @@ import type { Candidate, FlowRequirement } from "../api/schemas";
 import { Term } from "../kit";
 import { usePhone } from "../kit/usePhone";
 import { ChartFrame } from "./frame";
-import { bare, show, unitName } from "../quantity/format";
+import { bare, fixed, show, unitName } from "../quantity/format";
 
 interface Props {
   requirement: FlowRequirement;
@@ -33,7 +33,7 @@ export function SizingRules({ requirement, netL, candidate }: Props) {
   const height = top + rows.length * rowHeight + 6;
   const ticks = x.ticks(small ? 4 : 8);
   const sentence = candidate
-    ? `${candidate.name} delivers ${times(candidate.delivered_lph).toFixed(1)} times the tank an hour when clean and ${times(candidate.dirty_lph).toFixed(1)} in service; the box promises ${times(candidate.box_lph).toFixed(1)}.`
+    ? `${candidate.name} delivers ${fixed(times(candidate.delivered_lph), 1)} times the tank an hour when clean and ${fixed(times(candidate.dirty_lph), 1)} in service; the box promises ${fixed(times(candidate.box_lph), 1)}.`
     : requirement.verdict;
   return (
     <ChartFrame
@@ -71,7 +71,12 @@ export function SizingRules({ requirement, netL, candidate }: Props) {
               <AskedBar rule={rule} x={x} y={top + i * rowHeight} times={times} />
             )}
             {candidate && rule.basis === "box flow" && (
-              <BoxMark x={x} y={top + i * rowHeight} turnovers={times(candidate.box_lph)} />
+              <BoxMark
+                x={x}
+                y={top + i * rowHeight}
+                turnovers={times(candidate.box_lph)}
+                bar={barOf(rule, x, times)}
+              />
             )}
             {candidate && rule.rule === "delivered" && (
               <DeliveredMark
@@ -79,12 +84,13 @@ export function SizingRules({ requirement, netL, candidate }: Props) {
                 y={top + i * rowHeight}
                 clean={times(candidate.delivered_lph)}
                 dirty={times(candidate.dirty_lph)}
+                bar={barOf(rule, x, times)}
               />
             )}
           </g>
         ))}
       </svg>
-      <p style={{ fontSize: 15 }}>
+      <p>
         {worded.map((s) => (
           <span key={s.rule}>
             <b>{s.title}:</b> {s.asks}.{" "}
@@ -142,14 +148,28 @@ function AskedBar({ rule, x, y, times }: RowProps & { rule: Rule; times: (lph: n
       />
       {rule.rule === "load" && (
         <text x={x(low) + 8} y={y + 20}>
-          {low > 0 ? `${low.toFixed(2)} or more` : rule.asks}
+          {low > 0 ? `${fixed(low, 2)} or more` : rule.asks}
         </text>
       )}
     </>
   );
 }
 
-/** Label beside a mark, on whichever side has space. */
+/** Room a label takes, in the drawing's units. */
+const LABEL_WIDTH = 108;
+
+interface Bar {
+  from: number;
+  to: number;
+}
+
+/** The bar that a rule asks for, as it is drawn. */
+function barOf(rule: Rule, x: Scale, times: (lph: number) => number): Bar {
+  const to = rule.high_lph ? x(times(rule.high_lph)) : endOf(x);
+  return { from: x(times(rule.low_lph ?? 0)), to };
+}
+
+/** Label beside a mark and clear of the bar, on whichever side has space. */
 function Beside({
   at,
   end,
@@ -157,11 +177,14 @@ function Beside({
   gap,
   text,
   strong,
-}: Record<"at" | "end" | "y" | "gap", number> & { text: string; strong?: boolean }) {
-  const left = at > end - 108;
+  bar,
+}: Record<"at" | "end" | "y" | "gap", number> & { text: string; strong?: boolean; bar: Bar }) {
+  const rightOf = at + gap + LABEL_WIDTH > bar.from && at < bar.to ? bar.to : at;
+  const left = rightOf > end - LABEL_WIDTH;
+  const leftOf = at - gap - LABEL_WIDTH < bar.to && at > bar.from ? bar.from : at;
   return (
     <text
-      x={at + (left ? -gap : gap)}
+      x={left ? leftOf - gap : rightOf + gap}
       y={y}
       textAnchor={left ? "end" : "start"}
       className={strong ? "strong halo" : "halo"}
@@ -171,7 +194,7 @@ function Beside({
   );
 }
 
-function BoxMark({ x, y, turnovers }: RowProps & { turnovers: number }) {
+function BoxMark({ x, y, turnovers, bar }: RowProps & { turnovers: number; bar: Bar }) {
   return (
     <>
       <path d={`M${x(turnovers)} ${y + 2} v26`} stroke="var(--ink)" strokeWidth={2} strokeDasharray="3 3" />
@@ -180,18 +203,27 @@ function BoxMark({ x, y, turnovers }: RowProps & { turnovers: number }) {
         end={endOf(x)}
         y={y + 20}
         gap={6}
-        text={`${turnovers.toFixed(1)} on the box`}
+        text={`${fixed(turnovers, 1)} on the box`}
+        bar={bar}
       />
     </>
   );
 }
 
-function DeliveredMark({ x, y, clean, dirty }: RowProps & { clean: number; dirty: number }) {
+function DeliveredMark({ x, y, clean, dirty, bar }: RowProps & { clean: number; dirty: number; bar: Bar }) {
   return (
     <>
       <path d={`M${x(dirty)} ${y + 15} H${x(clean)}`} stroke="var(--seed)" strokeWidth={3} />
       <path d={`M${x(clean)} ${y + 1} v28`} stroke="var(--seed)" strokeWidth={4} />
-      <Beside at={x(clean)} end={endOf(x)} y={y + 20} gap={8} text={`${clean.toFixed(1)} delivered`} strong />
+      <Beside
+        at={x(clean)}
+        end={endOf(x)}
+        y={y + 20}
+        gap={8}
+        text={`${fixed(clean, 1)} delivered`}
+        strong
+        bar={bar}
+      />
     </>
   );
 }

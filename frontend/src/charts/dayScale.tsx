@@ -6,15 +6,23 @@ export type Scale = ReturnType<typeof scaleLinear<number>>;
 export const H = 250;
 export const PAD = { left: 30, right: 10, top: 30, bottom: 58 };
 
-export function Lines({ y, width }: { y: Scale; width: number }) {
-  return y.ticks(5).map((t) => (
-    <g key={t}>
-      <path d={`M${PAD.left} ${y(t)} H${width - PAD.right}`} stroke="var(--line)" strokeWidth={0.8} />
-      <text x={PAD.left - 6} y={y(t) + 5} textAnchor="end" className="soft">
-        {t}
+/** unit: of the figures at the lines. */
+export function Lines({ y, width, unit }: { y: Scale; width: number; unit: string }) {
+  return (
+    <>
+      <text x={PAD.left - 6} y={13} textAnchor="end" className="soft">
+        {unit}
       </text>
-    </g>
-  ));
+      {y.ticks(5).map((t) => (
+        <g key={t}>
+          <path d={`M${PAD.left} ${y(t)} H${width - PAD.right}`} stroke="var(--line)" strokeWidth={0.8} />
+          <text x={PAD.left - 6} y={y(t) + 5} textAnchor="end" className="soft">
+            {t}
+          </text>
+        </g>
+      ))}
+    </>
+  );
 }
 
 export function DayMarks({ x, today, ticks }: { x: Scale; today: number; ticks: number }) {

@@ -62,7 +62,7 @@ const Figure = styled.figure`
   }
   svg text {
     font:
-      400 14.5px "Source Sans 3",
+      400 min(0.9063rem, 20px) "Source Sans 3",
       sans-serif;
     fill: var(--ink);
   }
@@ -80,7 +80,7 @@ const Figure = styled.figure`
   }
   figcaption {
     color: var(--ink-soft);
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   grid-template-columns: minmax(0, 1fr) auto;
   > * {
@@ -91,7 +91,7 @@ const Figure = styled.figure`
     grid-row: 1;
   }
   > details {
-    font-size: 14px;
+    font-size: 0.875rem;
     grid-column: 2;
     grid-row: 1;
   }

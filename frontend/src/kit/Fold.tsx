@@ -5,15 +5,18 @@ import { Waiting } from "./notes";
 interface Props {
   summary: ReactNode;
   children: ReactNode;
+  /** Whether it stands open at first. Default: false. */
+  open?: boolean;
   /** The element, to be opened from elsewhere. */
   ref?: Ref<HTMLDetailsElement>;
 }
 
-export function Fold({ summary, children, ref }: Props) {
-  const [opened, setOpened] = useState(false);
+export function Fold({ summary, children, ref, open = false }: Props) {
+  const [opened, setOpened] = useState(open);
   return (
     <details
       ref={ref}
+      open={open || undefined}
       onToggle={(e) => {
         if (e.currentTarget.open) setOpened(true);
       }}

@@ -26,6 +26,38 @@ export function Term({ of, children }: Props) {
   );
 }
 
+/** Words that a sentence of ours may hold, and what explains each. */
+const IN_SENTENCES: [RegExp, Props["of"]][] = [
+  [/\bfilm\b/i, "film"],
+  [/\bdKH\b/, "dkh"],
+  [/\bkPa\b/, "kpa"],
+  [/\bin service\b/, "in-service"],
+  [/\b(?:of|m) head\b/, "head"],
+  [/\bturnover\b/i, "turnover"],
+  [/\bsiphon break\b/i, "siphon-break"],
+  [/\bcheck valve\b/i, "check-valve"],
+  [/\bdrip loop\b/i, "drip-loop"],
+  [/\bguard sponge\b/i, "guard"],
+  [/\bconditioner\b/i, "conditioner"],
+  [/\bchloramine\b/i, "chloramine"],
+];
+
+/** A sentence whose first word of the trade is explained at a tap. */
+export function Explained({ text }: { text: string }) {
+  const found = IN_SENTENCES.map(([word, of]) => ({ at: word.exec(text), of }))
+    .filter((one) => one.at !== null)
+    .sort((a, b) => (a.at?.index ?? 0) - (b.at?.index ?? 0))[0];
+  if (!found?.at) return <>{text}</>;
+  const [word] = found.at;
+  return (
+    <>
+      {text.slice(0, found.at.index)}
+      <Term of={found.of}>{word}</Term>
+      {text.slice(found.at.index + word.length)}
+    </>
+  );
+}
+
 const Asked = styled(AriaButton)`
   font: inherit;
   color: inherit;
@@ -45,7 +77,7 @@ const Said = styled(Popover)`
   border-radius: 4px;
   box-shadow: 0 4px 18px var(--shade);
   padding: 10px 14px;
-  font-size: 15.5px;
+  font-size: 0.9688rem;
   outline: none;
   p {
     margin: 4px 0 0;

@@ -21,7 +21,7 @@ const Choices = styled(RadioGroup)`
   display: grid;
   gap: 3px;
   .react-aria-Label {
-    font-size: 15px;
+    font-size: 0.9375rem;
     color: var(--ink-soft);
   }
   > div {
@@ -186,7 +186,7 @@ const YesNoButton = styled(CheckboxButton)`
     background: var(--field);
     display: grid;
     place-items: center;
-    font-size: 14px;
+    font-size: 0.875rem;
   }
   &[data-selected] i {
     background: var(--reed);

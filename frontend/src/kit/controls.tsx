@@ -1,5 +1,5 @@
 /** Buttons and fields on React Aria. */
-import type { KeyboardEvent } from "react";
+import { useState, type KeyboardEvent } from "react";
 import {
   Button as AriaButton,
   FieldError,
@@ -10,6 +10,7 @@ import {
   SliderThumb,
   SliderTrack,
   Text,
+  TextArea,
   TextField as AriaTextField,
 } from "react-aria-components";
 import { Link } from "react-router";
@@ -70,14 +71,17 @@ export const fieldBox = `
   display: grid;
   gap: 3px;
   align-content: start;
-  label, .react-aria-Label { font-size: 15px; color: var(--ink-soft); }
+  label, .react-aria-Label { font-size: 0.9375rem; color: var(--ink-soft); }
   input {
     width: 100%; min-width: 0; min-height: 40px; padding: 6px 10px; border: 1px solid var(--line); border-radius: 4px; background: var(--field);
   }
+  textarea {
+    width: 100%; padding: 6px 10px; border: 1px solid var(--line); border-radius: 4px; background: var(--field); font: inherit; color: inherit;
+  }
   input[data-invalid], [data-invalid] input { border-color: var(--alarm); }
-  .react-aria-FieldError { color: var(--alarm); font-size: 14px; }
-  [slot="description"] { color: var(--ink-soft); font-size: 14px; }
-  @media (max-width: 720px) { input { min-height: 44px; font-size: 16px; } }
+  .react-aria-FieldError { color: var(--alarm); font-size: 0.875rem; }
+  [slot="description"] { color: var(--ink-soft); font-size: 0.875rem; }
+  @media (max-width: 45em) { input { min-height: 44px; font-size: 1rem; } }
 `;
 export const FieldBox = styled.div`
   ${fieldBox}
@@ -101,21 +105,64 @@ interface TextFieldProps {
   onKeyDown?: (e: KeyboardEvent) => void;
   /** Hidden where a column's header labels it. */
   hideLabel?: boolean;
+  /** What was typed, understood otherwise, to be taken with a press. */
+  offer?: { words: string; onTake: () => void };
 }
 
 export function TextField(props: TextFieldProps) {
-  const { label, hint, error, required, placeholder, inputMode, hideLabel, ...rest } = props;
+  const { label, hint, error, required, placeholder, inputMode, hideLabel, type, offer, ...rest } = props;
+  const [looked, look] = useState(false);
+  const secret = type === "password";
   return (
     <StyledText
       {...rest}
+      type={secret && looked ? "text" : type}
       isRequired={required}
       isInvalid={Boolean(error)}
       aria-label={hideLabel ? label : undefined}
     >
       {!hideLabel && <Label>{label}</Label>}
       <Input placeholder={placeholder} inputMode={inputMode} />
+      {secret && (
+        <InlineButton
+          aria-pressed={looked}
+          onPress={() => {
+            look(!looked);
+          }}
+        >
+          {looked ? "Hide it" : "Show what is typed"}
+        </InlineButton>
+      )}
       {hint && <Text slot="description">{hint}</Text>}
+      {offer && (
+        <span role="status">
+          <InlineButton onPress={offer.onTake}>{offer.words}</InlineButton>
+        </span>
+      )}
       <FieldError>{error}</FieldError>
+    </StyledText>
+  );
+}
+
+/** A field of several lines, for pasted text. */
+export function TextBox({
+  label,
+  value,
+  onChange,
+  lines = 4,
+  placeholder,
+}: {
+  label: string;
+  value: string;
+  onChange: (value: string) => void;
+  /** Default: 4. */
+  lines?: number;
+  placeholder?: string;
+}) {
+  return (
+    <StyledText value={value} onChange={onChange}>
+      <Label>{label}</Label>
+      <TextArea rows={lines} placeholder={placeholder} />
     </StyledText>
   );
 }
@@ -124,7 +171,7 @@ const StyledSlider = styled(AriaSlider)`
   display: grid;
   grid-template-columns: 1fr auto;
   gap: 0 8px;
-  font-size: 15px;
+  font-size: 0.9375rem;
   .track {
     grid-column: 1 / -1;
     height: 26px;

@@ -7,3 +7,4 @@ export * from "./tabs";
 export * from "./Term";
 export * from "./theme";
 export * from "./working";
+export { HowTo } from "./HowTo";

@@ -8,7 +8,12 @@ export const Bar = styled.div`
   gap: 8px 14px;
   > span {
     color: var(--ink-soft);
-    font-size: 15px;
+    font-size: 0.9375rem;
+  }
+  > a {
+    min-height: 24px;
+    display: inline-flex;
+    align-items: center;
   }
 `;
 
@@ -20,16 +25,16 @@ export const Facts = styled.dl`
   border-bottom: 1px solid var(--line);
   padding: 8px 0;
   dt {
-    font-size: 14.5px;
+    font-size: 0.9062rem;
     color: var(--ink-soft);
   }
   dd {
-    font-size: 19px;
+    font-size: 1.1875rem;
     font-weight: 600;
   }
   small {
     font-weight: 400;
-    font-size: 14.5px;
+    font-size: 0.9062rem;
     color: var(--ink-soft);
   }
 `;

@@ -1,10 +1,10 @@
 /** Verdicts, cautions, problems, loading and empty states. */
-import type { ReactNode } from "react";
+import { useEffect, useRef, type ReactNode } from "react";
 import { styled } from "styled-components";
 import type { ProblemError } from "../api/client";
 
 export const Verdict = styled.h1<{ $small?: boolean }>`
-  ${(p) => (p.$small ? "font-size: 26px;" : "")}
+  ${(p) => (p.$small ? "font-size: 1.625rem;" : "")}
   em {
     font-style: normal;
     color: var(--seed);
@@ -19,7 +19,7 @@ export const Lead = styled.p`
 export const Caution = styled.p`
   border-left: 3px solid var(--seed);
   padding: 2px 0 2px 10px;
-  font-size: 15px;
+  font-size: 0.9375rem;
   color: var(--ink-soft);
 `;
 
@@ -32,9 +32,20 @@ const ProblemBox = styled.div`
   display: grid;
   gap: 4px;
   li {
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
 `;
+
+/** Focus the first faulty field of a refused form, or else the note; whoever is typing stays where they type. */
+function toTheFault(note: HTMLElement | null): void {
+  const at = document.activeElement;
+  if (!note || (at instanceof HTMLElement && at.matches("input, textarea, [contenteditable]"))) return;
+  const form = note.closest("form, section");
+  const faulty = form?.querySelector<HTMLElement>(
+    'input[aria-invalid="true"], textarea[aria-invalid="true"]',
+  );
+  (faulty ?? note).focus();
+}
 
 /** What happened, and what to do; children are the actions. */
 export function ProblemNote({
@@ -44,11 +55,15 @@ export function ProblemNote({
   problem: ProblemError | null | undefined;
   children?: ReactNode;
 }) {
+  const note = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (problem) toTheFault(note.current);
+  }, [problem]);
   if (!problem) return null;
   // A single fault usually equals the detail; show it only when it adds something.
   const said = problem.errors.length === 1 && problem.detail.includes(problem.errors[0]?.what ?? "");
   return (
-    <ProblemBox role="alert">
+    <ProblemBox role="alert" ref={note} tabIndex={-1}>
       <strong>{problem.title}</strong>
       <p>{problem.detail}</p>
       {problem.requestId && <p>For whoever runs this: request {problem.requestId}.</p>}
@@ -69,6 +84,23 @@ export function ProblemNote({
 export const Waiting = styled.p.attrs({ role: "status" })`
   color: var(--ink-soft);
   font-style: italic;
+`;
+
+/** The heading of a page while its own is on the way: a page is never without one. */
+export function WaitingPage({ children }: { children: ReactNode }) {
+  return (
+    <Opening data-waiting="">
+      <span role="status">{children}</span>
+    </Opening>
+  );
+}
+
+const Opening = styled.h1`
+  color: var(--ink-soft);
+  font:
+    italic 400 1rem "Source Sans 3",
+    sans-serif;
+  margin: 1em 0;
 `;
 
 /** A word with a capital first letter. */

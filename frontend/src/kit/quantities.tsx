@@ -1,7 +1,7 @@
 /** Fields and text for quantities with units and comparison units. */
 import type { KeyboardEvent } from "react";
 import { TextField } from "./controls";
-import { twinOf, unitName, type Home } from "../quantity/format";
+import { show, twinOf, unitName, type Home } from "../quantity/format";
 import { useTypedFigure, type Kind } from "../quantity/useTypedFigure";
 
 /** Kinds people type; speeds are only shown. */
@@ -34,13 +34,19 @@ interface FieldProps {
 }
 
 interface QuantityFieldProps extends FieldProps {
+  /** Given where litres typed into a length field have a place of their own. */
+  onVolume?: (litres: number) => void;
   /** The unit of `value`, `min` and `max`. */
   unit: Typed;
 }
 
 /** A field that accepts "60", "24 in", "4 ft 2 in" or "20 gal", and gives the home unit. The server parses units. */
 export function QuantityField({ label, unit, hint, hideLabel, ...rest }: QuantityFieldProps) {
-  const { text, error, onText, onBlur } = useTypedFigure({ ...rest, ...KIND_OF[unit], home: unit });
+  const { text, error, litres, takeLitres, onText, onBlur } = useTypedFigure({
+    ...rest,
+    ...KIND_OF[unit],
+    home: unit,
+  });
   const twin = rest.value === null || Number.isNaN(rest.value) ? "" : twinOf(rest.value, unit);
   return (
     <TextField
@@ -52,6 +58,11 @@ export function QuantityField({ label, unit, hint, hideLabel, ...rest }: Quantit
       hint={[twin, hint].filter(Boolean).join(" · ")}
       error={error}
       inputMode="text"
+      offer={
+        litres === null
+          ? undefined
+          : { words: `Does the tank hold ${show(litres, "L")}? Yes`, onTake: takeLitres }
+      }
     />
   );
 }

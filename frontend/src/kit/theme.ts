@@ -21,19 +21,31 @@ export const GlobalStyle = createGlobalStyle`
   *, *::before, *::after { box-sizing: border-box; }
   body {
     margin: 0; background: var(--paper); color: var(--ink);
-    font: 400 16px/1.45 "Source Sans 3", sans-serif; font-variant-numeric: tabular-nums lining-nums;
+    font: 400 1rem/1.45 "Source Sans 3", sans-serif; font-variant-numeric: tabular-nums lining-nums;
   }
   h1, h2, h3, p, ul, ol, dl, dd, figure { margin: 0; padding: 0; }
-  h1 { font: 600 30px/1.16 Vollkorn, serif; text-wrap: balance; }
-  h2 { font: 600 17px/1.3 "Source Sans 3", sans-serif; }
-  h3 { font: 600 16px/1.3 "Source Sans 3", sans-serif; }
+  h1 { font: 600 1.875rem/1.16 Vollkorn, serif; text-wrap: balance; }
+  h2 { font: 600 1.0625rem/1.3 "Source Sans 3", sans-serif; }
+  h3 { font: 600 1rem/1.3 "Source Sans 3", sans-serif; }
   ul, ol { list-style: none; }
   summary { min-height: 30px; cursor: pointer; }
   button, input, textarea { font: inherit; color: inherit; }
   a { color: var(--water); }
   :focus-visible, [data-focus-visible] { outline: 3px solid var(--seed); outline-offset: 2px; border-radius: 3px; }
-  @media (max-width: 720px) { h1 { font-size: 24px; } }
+  @media (max-width: 45em) { h1 { font-size: 1.5rem; } }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { animation: none !important; transition: none !important; } }
+  @media screen { .print-only { display: none !important; } }
+  /* States that are told by a fill or a colour are told by an outline; drawings keep their own colours. */
+  @media (forced-colors: active) {
+    figure svg, [data-own-colours] { forced-color-adjust: none; background: var(--paper); color: var(--ink); }
+    [data-selected], [aria-pressed="true"], [aria-current], [aria-selected="true"], [aria-checked="true"] {
+      outline: 3px solid Highlight; outline-offset: -3px;
+    }
+    [data-disabled], :disabled { color: GrayText; border-color: GrayText; }
+    button, [role="button"] { border: 1px solid ButtonBorder; }
+    :focus-visible, [data-focus-visible] { outline: 4px double Highlight; outline-offset: 2px; }
+  }
+  @page { margin: 14mm 14mm 16mm; }
   @media print {
     :root { ${light} }
     body { background: #fff; color: #000; }
@@ -43,5 +55,5 @@ export const GlobalStyle = createGlobalStyle`
   }
 `;
 
-export const phone = "@media (max-width: 720px)";
-export const narrow = "@media (max-width: 1060px)";
+export const phone = "@media (max-width: 45em)";
+export const narrow = "@media (max-width: 66.25em)";

@@ -6,6 +6,7 @@ import { useTables } from "../api/tables";
 import type { WorkingLine } from "../api/schemas";
 import { Button } from "./controls";
 import { phone } from "./theme";
+import { withMark } from "../quantity/format";
 
 interface Shown {
   title: string;
@@ -112,7 +113,7 @@ function show(value: number): string {
   const size = Math.abs(value);
   if (size === 0) return "0";
   if (size >= 1000) return value.toFixed(0);
-  if (size >= 0.01) return String(Number(value.toPrecision(4)));
+  if (size >= 0.01) return withMark(String(Number(value.toPrecision(4))));
   return value.toExponential(2);
 }
 
@@ -156,7 +157,7 @@ const Drawer = styled(Modal)`
   }
   h2 {
     font:
-      600 22px/1.2 Vollkorn,
+      600 1.375rem/1.2 Vollkorn,
       serif;
   }
 `;
@@ -178,6 +179,6 @@ const Lines = styled.ol`
   }
   small {
     color: var(--ink-soft);
-    font-size: 14px;
+    font-size: 0.875rem;
   }
 `;

@@ -1,5 +1,6 @@
 /** Concentrations in the keeper's kit's ppm; internal values are mg/L of nitrogen. */
 import type { KitSteps, Tables } from "../api/schemas";
+import { withMark } from "./format";
 
 /** How a kit gives ppm: mg N/L in one of them, by test, and whether as nitrogen. */
 export interface KitPpm extends Pick<Tables["nitrogen_share"], "ammonia" | "nitrite" | "nitrate"> {
@@ -15,6 +16,6 @@ export function kitPpm(tables: Tables, kit: KitSteps | undefined): KitPpm {
 /** "0.5 ppm", or "0.39 ppm as N", as the server writes it. */
 export function ppmWords(mgNL: number, what: "ammonia" | "nitrite" | "nitrate", kit: KitPpm): string {
   const ppm = mgNL / kit[what];
-  const figure = ppm >= 9.95 ? ppm.toFixed(0) : String(Number(ppm.toPrecision(2)));
+  const figure = ppm >= 9.95 ? ppm.toFixed(0) : withMark(String(Number(ppm.toPrecision(2))));
   return `${figure} ppm${kit.asN ? " as N" : ""}`;
 }

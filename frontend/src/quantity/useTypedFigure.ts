@@ -2,7 +2,7 @@
 import { useEffect, useRef, useState } from "react";
 import { compute, ProblemError } from "../api/client";
 import type { QuestionOf } from "../api/schemas";
-import { fromHome, toHome, unitName, type Home } from "./format";
+import { fromHome, short, toHome, unitName, withMark, type Home } from "./format";
 
 export type Kind = QuestionOf<"read-quantity">["kind"];
 
@@ -16,6 +16,8 @@ interface FigureOptions {
   onChange: (value: number) => void;
   /** Given where the field may be empty. */
   onClear?: () => void;
+  /** Given where litres typed into a length field have a place of their own. */
+  onVolume?: (litres: number) => void;
   min?: number;
   max?: number;
 }
@@ -25,13 +27,15 @@ const PLAIN = /^-?\d*[.,]?\d+$/;
 const MAY_BE_A_THOUSAND = /[.,]\d{3}$/;
 
 export function useTypedFigure(options: FigureOptions) {
-  const { kind, home, perHome = 1, value, onChange, onClear, min, max } = options;
+  const { kind, home, perHome = 1, value, onChange, onClear, onVolume, min, max } = options;
   const asText = (figure: number | null) =>
     figure === null || Number.isNaN(figure)
       ? ""
-      : String(Number((home ? fromHome(figure, home) : figure).toFixed(2 + small(figure))));
+      : short(home ? fromHome(figure, home) : figure, 2 + small(figure));
   const [text, setText] = useState(() => asText(value));
   const [error, setError] = useState<string | null>(null);
+  /** Litres that were typed into a length field, to be asked back. */
+  const [litres, setLitres] = useState<number | null>(null);
   const sent = useRef(value);
   /** Counts submissions, so that an outdated answer is ignored. */
   const turn = useRef(0);
@@ -64,6 +68,7 @@ export function useTypedFigure(options: FigureOptions) {
 
   const onText = (next: string) => {
     setText(next);
+    setLitres(null);
     const typed = next.trim();
     turn.current += 1;
     if (!typed && onClear) {
@@ -99,13 +104,30 @@ export function useTypedFigure(options: FigureOptions) {
       if (give(figure)) setText(asText(figure));
       else setError(rangeWords(min, max, home));
     } catch (problem) {
+      if (onVolume && (await litresOf(typed, setLitres))) return;
       if (problem instanceof ProblemError && turn.current === asked)
         setError(
           problem.errors[0] ? `${problem.errors[0].what} ${problem.errors[0].remedy}` : problem.detail,
         );
     }
   };
-  return { text, error, onText, onBlur: () => void onBlur() };
+  const takeLitres = () => {
+    if (litres === null || !onVolume) return;
+    setText(asText(value));
+    setLitres(null);
+    onVolume(litres);
+  };
+  return { text, error, litres, takeLitres, onText, onBlur: () => void onBlur() };
+}
+
+/** Whether a text is a volume; then it is given on. text: as typed. */
+async function litresOf(text: string, onLitres: (litres: number) => void): Promise<boolean> {
+  try {
+    onLitres((await compute("read-quantity", { text, kind: "volume", unit: unitName("L") })).value);
+    return true;
+  } catch {
+    return false;
+  }
 }
 
 function same(a: number | null, b: number | null): boolean {
@@ -124,7 +146,8 @@ function small(figure: number): number {
 }
 
 function rangeWords(min: number | undefined, max: number | undefined, home: Home | undefined): string {
-  const written = (figure: number) => String(home ? Number(fromHome(figure, home).toPrecision(4)) : figure);
+  const written = (figure: number) =>
+    withMark(String(home ? Number(fromHome(figure, home).toPrecision(4)) : figure));
   const unit = home ? ` ${unitName(home)}` : "";
   if (min === undefined) return `At most ${written(max ?? 0)}${unit}.`;
   if (max === undefined) return `At least ${written(min)}${unit}.`;

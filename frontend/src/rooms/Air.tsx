@@ -4,7 +4,7 @@ import type { RoomPlan, RoomView } from "../api/schemas";
 import { Button, Figure, InlineButton, Lead, TextField, YesNo } from "../kit";
 import { NumberBox, QuantityField } from "../kit/quantities";
 import { Fields, Figures as Table } from "./parts";
-import { money, show } from "../quantity/format";
+import { fixed, money, show } from "../quantity/format";
 
 interface Props {
   plan: RoomPlan;
@@ -67,10 +67,10 @@ function Outlets({ plan, air, put }: { plan: RoomPlan; air: RoomAir; put: Props[
           {air.outlets.map((o) => (
             <tr key={o.key} data-fault={o.blocked || undefined}>
               <th scope="row">{o.name}</th>
-              <td>{o.air_l_min.toFixed(2)} L/min</td>
+              <td>{fixed(o.air_l_min, 2)} L/min</td>
               <td>{(100 * o.got_share).toFixed(0)} %</td>
               <td>{o.water_lph == null ? "" : show(o.water_lph, "L/h")}</td>
-              <td>{o.node_kpa.toFixed(1)} kPa</td>
+              <td>{fixed(o.node_kpa, 1)} kPa</td>
               <td>
                 {(100 * (plan.open_shares[o.key] ?? 1)).toFixed(0)} %, best{" "}
                 {(100 * o.balanced_open_share).toFixed(0)} %

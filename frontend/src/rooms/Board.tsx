@@ -3,8 +3,9 @@ import { Link } from "react-router";
 import { styled } from "styled-components";
 import type { BoardRow, RoomView } from "../api/schemas";
 import { phone, YesNo } from "../kit";
-import { show } from "../quantity/format";
+import { fixed, show } from "../quantity/format";
 import { MARKS, standsOf } from "./state";
+import { LOCALE } from "../quantity/locale";
 
 interface Props {
   rows: BoardRow[];
@@ -58,10 +59,10 @@ function facts(row: BoardRow, airLitres: number): string[] {
   const found = [row.who, show(row.net_l, "L")];
   if (row.quarantine) found.unshift(row.quarantine);
   if (row.flow_lph != null) found.push(`flow ${show(row.flow_lph, "L/h")}`);
-  if (row.air_keys.length && airLitres > 0) found.push(`air ${airLitres.toFixed(2)} L/min`);
-  if (row.tested_at) found.push(`tested ${new Date(row.tested_at).toLocaleDateString()}`);
+  if (row.air_keys.length && airLitres > 0) found.push(`air ${fixed(airLitres, 2)} L/min`);
+  if (row.tested_at) found.push(`tested ${new Date(row.tested_at).toLocaleDateString(LOCALE)}`);
   for (const seed of row.seeds)
-    found.push(`${seed.name} seeds since ${new Date(seed.since).toLocaleDateString()}`);
+    found.push(`${seed.name} seeds since ${new Date(seed.since).toLocaleDateString(LOCALE)}`);
   return found;
 }
 
@@ -71,7 +72,7 @@ function dayWords(at: string): string {
   if (days <= 0) return "now";
   return days === 1
     ? "tomorrow"
-    : new Date(at).toLocaleDateString(undefined, { weekday: "short", day: "numeric", month: "short" });
+    : new Date(at).toLocaleDateString(LOCALE, { weekday: "short", day: "numeric", month: "short" });
 }
 
 const Rows = styled.ul`
@@ -96,7 +97,7 @@ const Rows = styled.ul`
   }
   small {
     color: var(--ink-soft);
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   i {
     font-style: normal;

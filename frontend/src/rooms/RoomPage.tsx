@@ -9,7 +9,7 @@ import { useRoom, useRoomView } from "../api/rooms";
 import { useTables } from "../api/tables";
 import type { RoomPlan, RoomSeen } from "../api/schemas";
 import { Page } from "../shared/Page";
-import { Button, narrow, ProblemNote, Verdict, Waiting } from "../kit";
+import { Button, Figure, narrow, ProblemNote, Verdict, WaitingPage } from "../kit";
 import { Air } from "./Air";
 import { Board } from "./Board";
 import { Moves } from "./Moves";
@@ -25,7 +25,7 @@ export default function RoomPage() {
   return (
     <Page name={asked.data?.room.name}>
       <title>{`${asked.data?.room.name ?? "Room"} · Reedmace`}</title>
-      {asked.isPending && <Waiting>Looking round the room…</Waiting>}
+      {asked.isPending && <WaitingPage>Looking round the room…</WaitingPage>}
       <ProblemNote problem={asked.error instanceof ProblemError ? asked.error : null} />
       {asked.data && <Room key={asked.data.room.version} seen={asked.data} />}
     </Page>
@@ -57,6 +57,13 @@ function Room({ seen }: { seen: RoomSeen }) {
           Print the board
         </Button>
       </Headline>
+      {view.squeezed && (
+        <p>
+          <Figure title="This week's round" lines={view.squeezed.working}>
+            {view.squeezed.verdict}
+          </Figure>
+        </p>
+      )}
       <ProblemNote problem={changed ? drafted.error : null} />
       <Columns>
         <div>

@@ -8,7 +8,7 @@ import { ask, client, postJson, ProblemError } from "../api/client";
 import { useRooms } from "../api/rooms";
 import { useTanks } from "../api/tanks";
 import { Page } from "../shared/Page";
-import { Button, Lead, ProblemNote, TextField, Verdict, Waiting, YesNo } from "../kit";
+import { Button, Lead, ProblemNote, TextField, Verdict, WaitingPage, YesNo } from "../kit";
 
 export default function RoomsPage() {
   const rooms = useRooms();
@@ -17,7 +17,7 @@ export default function RoomsPage() {
     <Page name="Rooms">
       <title>Rooms · Reedmace</title>
       <Stack>
-        {rooms.isPending && <Waiting>Looking for rooms…</Waiting>}
+        {rooms.isPending && <WaitingPage>Looking for rooms…</WaitingPage>}
         <ProblemNote problem={rooms.error instanceof ProblemError ? rooms.error : null} />
         {rooms.data && (
           <Verdict>
@@ -112,8 +112,9 @@ function FromTable() {
         }}
       >
         <Lead>
-          A line a tank, with commas between: name, length_cm, width_cm, height_cm, filter (a name of the
-          catalogue), animals (“12 guppy; 6 cherry shrimp”), stands (running, cycling, empty).
+          A line a tank, with commas between: name, length_cm, width_cm, height_cm, filter (the name of a box
+          on your shelf or of a kind), animals (“12 guppy; 6 cherry shrimp”), stands (running, cycling,
+          empty).
         </Lead>
         <TextField label="The room’s name" value={name} onChange={setName} />
         <label>

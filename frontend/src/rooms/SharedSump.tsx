@@ -5,7 +5,7 @@ import { useBlanks } from "../api/tables";
 import type { RoomPlan, RoomView, Sump } from "../api/schemas";
 import { Button, Caution, Figure, Lead, YesNo } from "../kit";
 import { NumberBox, QuantityField } from "../kit/quantities";
-import { bare, show } from "../quantity/format";
+import { bare, fixed, show } from "../quantity/format";
 import { Fields, Figures as Table } from "./parts";
 
 interface Props {
@@ -142,7 +142,7 @@ function Answer({ answer, onSet }: AnswerProps) {
             <tr key={t.key} data-fault={!t.drains || t.flow_lph < 1 || undefined}>
               <th scope="row">{t.name}</th>
               <td>{show(t.flow_lph, "L/h")}</td>
-              <td>{t.turnovers_per_hour.toFixed(1)}</td>
+              <td>{fixed(t.turnovers_per_hour, 1)}</td>
               <td>{bare(t.drain_lph, "L/h")}</td>
               <td>{show(t.run_back_l, "L", 1)}</td>
               <td>{(100 * t.even_tap_share).toFixed(0)} %</td>

@@ -5,6 +5,7 @@ import type { BoardRow, RoomPlan, RoomView } from "../api/schemas";
 import { InlineButton } from "../kit";
 import { OnWall } from "./WallObjects";
 import { MARKS, standsOf } from "./state";
+import { fixed } from "../quantity/format";
 
 interface Props {
   plan: RoomPlan;
@@ -26,7 +27,7 @@ export function Wall({ plan, view, chosen, put, onChoose }: Props) {
     put({ spots: plan.spots.map((s) => (s.tank_id === tankId ? { ...s, ...change } : s)) });
   };
   const air = airOf(view);
-  const summary = `The wall to scale, ${(width / 100).toFixed(1)} by ${(height / 100).toFixed(1)} metres: ${here.length} tanks on ${plan.shelves.length} shelves, ${plan.pumps.length} air pumps.`;
+  const summary = `The wall to scale, ${fixed(width / 100, 1)} by ${fixed(height / 100, 1)} metres: ${here.length} tanks on ${plan.shelves.length} shelves, ${plan.pumps.length} air pumps.`;
   return (
     <figure>
       <svg
@@ -196,7 +197,7 @@ function airOf(view: RoomView): (row: BoardRow) => string {
   const got = new Map(view.air?.outlets.map((o) => [o.key, o.air_l_min] as const) ?? []);
   return (row) => {
     const litres = row.air_keys.reduce((sum, key) => sum + (got.get(key) ?? 0), 0);
-    return litres > 0 ? `${litres.toFixed(2)} L/min` : "";
+    return litres > 0 ? `${fixed(litres, 2)} L/min` : "";
   };
 }
 
@@ -240,10 +241,10 @@ function PumpWords({ x, y, pump }: { x: number; y: number; pump?: PumpAir }) {
   return (
     <g fill="var(--ink)" fontSize={7.5} textAnchor="middle" aria-hidden="true" pointerEvents="none">
       <text x={x} y={y + 14}>
-        {pump.l_min.toFixed(1)} L/min
+        {fixed(pump.l_min, 1)} L/min
       </text>
       <text x={x} y={y + 22}>
-        {pump.kpa.toFixed(1)} kPa
+        {fixed(pump.kpa, 1)} kPa
       </text>
     </g>
   );

@@ -52,7 +52,7 @@ const ROWS: readonly (readonly [string, (way: Way) => string])[] = [
 const Table = styled.table`
   width: 100%;
   border-collapse: collapse;
-  font-size: 15px;
+  font-size: 0.9375rem;
   th,
   td {
     text-align: left;

@@ -11,7 +11,7 @@ export const Fields = styled.div`
 export const Figures = styled.table`
   width: 100%;
   border-collapse: collapse;
-  font-size: 15px;
+  font-size: 0.9375rem;
   th,
   td {
     text-align: right;

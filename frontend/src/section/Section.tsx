@@ -1,9 +1,10 @@
 /** The section drawing: this tank on its stand against its wall, front and side, to one scale. */
-import { useMemo, useRef } from "react";
+import { useMemo, useRef, useState } from "react";
 import { styled } from "styled-components";
 import { Glassware, Room } from "./Glassware";
 import { Labels, type SectionLabel } from "./Labels";
 import type { Animals, CurrentsAnswer, Filter, Species, TankPlan, TankVolume } from "../api/schemas";
+import { InlineButton } from "../kit/controls";
 import { phone } from "../kit/theme";
 import { usePhone } from "../kit/usePhone";
 import { CurrentsOverlay } from "./CurrentsOverlay";
@@ -43,23 +44,20 @@ export interface SectionProps {
 }
 
 export function Section(props: SectionProps) {
-  const { plan, animals, species, filters = [], caption } = props;
+  const { plan, animals, species, filters = [], caption, onMove } = props;
   const first = filters.find((f) => f.key === props.working) ?? filters[0];
   const sheet = useMemo(() => layOut(plan, 560, 610), [plan]);
   const small = usePhone();
+  const [whole, setWhole] = useState(false);
   const drawing = useRef<SVGSVGElement>(null);
   useKeptApart(drawing);
-  // A phone shows the tank itself as a strip; the stand and the side view are for wider screens.
-  const view = small
-    ? `${sheet.left - 62} ${sheet.rimY - 46} ${sheet.tankWidth + 100} ${sheet.tankHeight + 60}`
-    : `0 0 ${sheet.width} ${sheet.height}`;
   const fish = useMemo(
     () => (animals && species ? swimmers(sheet, animals, species) : []),
     [sheet, animals, species],
   );
   return (
-    <Frame>
-      <svg ref={drawing} viewBox={view} role="group" aria-label={caption}>
+    <Frame data-whole={whole || undefined}>
+      <svg ref={drawing} viewBox={viewOf(sheet, small && !whole)} role="group" aria-label={caption}>
         <Room sheet={sheet} />
         {/* Plants are omitted when text is shown in the water. */}
         <Glassware
@@ -82,8 +80,30 @@ export function Section(props: SectionProps) {
         )}
         <Movable {...props} sheet={sheet} small={small} first={first} />
       </svg>
+      {onMove && <WholeOrTank whole={whole} onChange={setWhole} />}
     </Frame>
   );
+}
+
+/** On a phone: the whole sheet, or the tank alone. */
+function WholeOrTank({ whole, onChange }: { whole: boolean; onChange: (whole: boolean) => void }) {
+  if (!usePhone()) return null;
+  return (
+    <InlineButton
+      onPress={() => {
+        onChange(!whole);
+      }}
+    >
+      {whole ? "The tank alone" : "The whole drawing"}
+    </InlineButton>
+  );
+}
+
+/** Part of the sheet that is drawn. strip: the tank itself, where stand and side view are for wider screens. */
+function viewOf(sheet: Sheet, strip: boolean): string {
+  return strip
+    ? `${sheet.left - 62} ${sheet.rimY - 46} ${sheet.tankWidth + 100} ${sheet.tankHeight + 60}`
+    : `0 0 ${sheet.width} ${sheet.height}`;
 }
 
 interface FittingsProps {
@@ -277,7 +297,7 @@ const Frame = styled.figure`
   }
   .figures text {
     font:
-      400 15px "Source Sans 3",
+      400 min(0.9375rem, 20px) "Source Sans 3",
       sans-serif;
     fill: var(--ink);
     paint-order: stroke;
@@ -289,12 +309,12 @@ const Frame = styled.figure`
     font-weight: 600;
   }
   .figures .small {
-    font-size: 14px;
+    font-size: min(0.875rem, 19px);
     fill: var(--ink-soft);
   }
   .figures .big {
     font:
-      600 26px Vollkorn,
+      600 min(1.625rem, 34px) Vollkorn,
       serif;
   }
   .moving {
@@ -313,6 +333,10 @@ const Frame = styled.figure`
       max-width: 100%;
       max-height: 212px;
       margin: 0 auto;
+    }
+    &[data-whole] svg {
+      width: 100%;
+      max-height: none;
     }
   }
 `;

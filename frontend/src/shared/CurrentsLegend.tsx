@@ -19,5 +19,5 @@ export function Moving({ currents }: { currents: CurrentsAnswer }) {
 
 const Marks = styled.p`
   color: var(--ink-soft);
-  font-size: 15px;
+  font-size: 0.9375rem;
 `;

@@ -2,7 +2,7 @@
 import { styled } from "styled-components";
 import { useWrite } from "../api/entries";
 import type { Action, Body, CycleLog as Log, CycleState } from "../api/schemas";
-import { Button, Figure, InlineButton, phone, ProblemNote } from "../kit";
+import { Button, Explained, Figure, HowTo, InlineButton, phone, ProblemNote } from "../kit";
 import { about } from "./cycleDates";
 
 interface Seen {
@@ -42,6 +42,14 @@ export const DONE: Partial<Record<Action["do"], string>> = { "watch-growth": "Ne
 /** Done once a reading confirms it: a thermostat change too counts by the thermometer. */
 const LOGGED_BY_A_TEST = new Set<Action["do"]>(["test", "dilute-test", "warm", "cool"]);
 
+/** How an action is done by hand, where that is asked. */
+function handOf({ do: what, amount_unit }: Action) {
+  if (what === "dose-ammonia")
+    return amount_unit === "drops" ? "count-drops" : amount_unit === "g" ? "weigh-small" : null;
+  if (what === "raise-kh") return "weigh-soda";
+  return what === "test" || what === "dilute-test" ? "run-test" : null;
+}
+
 interface FirstActionProps {
   action: Action;
   log: Log;
@@ -55,6 +63,7 @@ export function FirstAction({ action, log, tankId, lines, onAnimals }: FirstActi
   const write = useWrite(tankId);
   const undo = useWrite(tankId);
   const body = entryOf(action, log.net_l, log.plants_growing_day != null);
+  const hand = handOf(action);
   const written = write.data && write.data !== "held" ? write.data : null;
   return (
     <>
@@ -66,8 +75,11 @@ export function FirstAction({ action, log, tankId, lines, onAnimals }: FirstActi
         </p>
         <div>
           <p>{action.detail}</p>
-          <p className="why">{action.reason}</p>
+          <p className="why">
+            <Explained text={action.reason} />
+          </p>
           {action.caution && <p className="why">{action.caution}</p>}
+          {hand && <HowTo of={hand} />}
         </div>
         {body ? (
           <Button
@@ -169,7 +181,7 @@ export function Why({ state }: { state: CycleState }) {
       <ul>
         {advice.causes.map((c) => (
           <li key={c.title}>
-            <b>{c.title}</b> {c.detail}
+            <b>{c.title}</b> <Explained text={c.detail} />
           </li>
         ))}
         {advice.ruled_out.length > 0 && (
@@ -192,13 +204,13 @@ const FirstBox = styled.section.attrs({ "aria-label": "First, today" })`
   padding: 12px 14px;
   .amount {
     font:
-      600 21px/1.2 Vollkorn,
+      600 1.3125rem/1.2 Vollkorn,
       serif;
     max-width: 210px;
   }
   .why {
     color: var(--ink-soft);
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   ${phone} {
     grid-template-columns: 1fr;
@@ -212,7 +224,7 @@ const Ahead = styled.ul.attrs({ "aria-label": "Foreseen" })`
   border-left: 4px solid var(--water);
   padding-left: 12px;
   li {
-    font-size: 15.5px;
+    font-size: 0.9688rem;
   }
 `;
 const List = styled.ul`
@@ -229,7 +241,7 @@ const List = styled.ul`
   }
   span {
     color: var(--ink-soft);
-    font-size: 15px;
+    font-size: 0.9375rem;
     line-height: 1.3;
   }
 `;
@@ -240,6 +252,6 @@ const Causes = styled.section`
     gap: 6px 20px;
   }
   li {
-    font-size: 15.5px;
+    font-size: 0.9688rem;
   }
 `;

@@ -7,6 +7,7 @@ import type { Entry } from "../api/schemas";
 import { InlineButton } from "../kit";
 import { words } from "../shared/entryWords";
 import { useHeld } from "../api/useOutbox";
+import { LOCALE } from "../quantity/locale";
 
 export function HeldNote() {
   const held = useHeld();
@@ -26,7 +27,7 @@ export function HeldNote() {
           {refused.map((h) => (
             <p key={h.entry.key}>
               <b>{tables && words(h.entry.body as Entry["body"], tables)}</b> of{" "}
-              {new Date(h.entry.at).toLocaleString()} was not taken: {h.refused} Write it again on{" "}
+              {new Date(h.entry.at).toLocaleString(LOCALE)} was not taken: {h.refused} Write it again on{" "}
               <Link to={`/tanks/${h.tankId}/keep`}>its tank</Link>, or{" "}
               <InlineButton
                 onPress={() => {

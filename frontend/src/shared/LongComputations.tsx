@@ -70,7 +70,7 @@ const Said = styled.p`
   gap: 0 8px;
   align-items: center;
   color: var(--ink-soft);
-  font-size: 14px;
+  font-size: 0.875rem;
   white-space: nowrap;
   /* Over the end of the stage navigation, so that the stages keep their places. */
   position: absolute;

@@ -7,9 +7,11 @@ import { ask, client } from "../api/client";
 import { useEnter, useSession } from "../api/session";
 import { useTanks } from "../api/tanks";
 import { Button, MenuBox, phone } from "../kit";
+import { GuestNote } from "./GuestNote";
 import { HeldNote } from "./HeldNote";
 import { LongSums } from "./LongComputations";
 import { useHeld } from "../api/useOutbox";
+import { LOCALE } from "../quantity/locale";
 
 interface PageProps {
   name?: string;
@@ -41,6 +43,7 @@ export function Page({ name, nav, children }: PageProps) {
         <KeeperMenu />
       </Top>
       <HeldNote />
+      <GuestNote />
       <Main id="work" tabIndex={-1}>
         {children}
       </Main>
@@ -53,8 +56,8 @@ export function AsOf({ atMs }: { atMs: number }) {
   return (
     <p role="status">
       No connection. These are the figures of{" "}
-      {new Date(atMs).toLocaleString(undefined, { weekday: "short", hour: "2-digit", minute: "2-digit" })};
-      what you log is kept here and sent later.
+      {new Date(atMs).toLocaleString(LOCALE, { weekday: "short", hour: "2-digit", minute: "2-digit" })}; what
+      you log is kept here and sent later.
     </p>
   );
 }
@@ -124,11 +127,13 @@ function KeeperMenu() {
           <MenuItem href="/today">Today</MenuItem>
           <MenuItem href="/rooms">Rooms</MenuItem>
           <MenuItem href="/month">The month</MenuItem>
+          <MenuItem href="/shelf">Your shelf</MenuItem>
+          <MenuItem href="/counter">Does this box do?</MenuItem>
+          <MenuItem href="/kinds">Kinds of filter</MenuItem>
+          <MenuItem href="/practice">Practice</MenuItem>
           <MenuItem href="/account">Account</MenuItem>
           <MenuItem onAction={turnTheme}>Light or dark</MenuItem>
-          <MenuItem href="/api/reference" target="_blank">
-            API reference
-          </MenuItem>
+          <MenuItem href="/help">Help</MenuItem>
           <MenuItem
             onAction={() => {
               if (unsent) setAsking(true);
@@ -188,7 +193,7 @@ const Home = styled(Link)`
   align-items: center;
   gap: 8px;
   font:
-    600 22px Vollkorn,
+    600 1.375rem Vollkorn,
     serif;
   color: var(--ink);
   text-decoration: none;
@@ -201,7 +206,7 @@ const NameButton = styled(AriaButton)`
   min-width: 44px;
   padding: 4px 8px;
   font:
-    italic 400 18px Vollkorn,
+    italic 400 1.125rem Vollkorn,
     serif;
   color: var(--ink-soft);
   cursor: pointer;

@@ -4,6 +4,7 @@ import { styled } from "styled-components";
 import type { Candidate, FilterPlan, Priorities } from "../api/schemas";
 import { Slider, Waiting } from "../kit";
 import { NumberBox } from "../kit/quantities";
+import { fixed } from "../quantity/format";
 
 const LABELS: Record<keyof Priorities, string> = {
   price: "Cheap to buy",
@@ -14,6 +15,7 @@ const LABELS: Record<keyof Priorities, string> = {
   hidden: "Out of sight",
   room_in_tank: "Leaves the tank free",
   flood_safety: "Little that can flood",
+  young_safe: "Safe for young and shrimp",
   power_cut: "Rides out a power cut",
   chemical: "Takes chemical media",
   expandable: "Room to grow",
@@ -65,7 +67,7 @@ export function PriorityForm({ priorities, candidate, pricePerKwh, onChange }: P
                 </th>
                 <td>
                   <i style={{ width: `${c.points * 4}px` }} />
-                  {c.points.toFixed(1)}
+                  {fixed(c.points, 1)}
                 </td>
               </tr>
             ))}
@@ -84,7 +86,7 @@ const Sliders = styled.div`
 const Points = styled.table`
   border-collapse: collapse;
   margin-top: 10px;
-  font-size: 15px;
+  font-size: 0.9375rem;
   caption {
     text-align: left;
     color: var(--ink-soft);

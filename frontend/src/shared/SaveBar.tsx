@@ -1,11 +1,11 @@
 /** Save bar of a plan, with the choice on a conflict. */
-import type { ReactNode } from "react";
 import { styled } from "styled-components";
 import type { Difference } from "../api/client";
 import type { Draft } from "../api/drafts";
 import { useWrite } from "../api/entries";
 import type { Body, Entry } from "../api/schemas";
 import { Bar, Button, ProblemNote } from "../kit";
+import { NextStep } from "./NextStep";
 
 interface SaveBarProps<T extends Body> {
   tankId: number;
@@ -13,7 +13,8 @@ interface SaveBarProps<T extends Body> {
   words: string;
   /** The saved plan, shown beside the draft when another tab saved first. */
   describe: (body: T) => string;
-  extra?: ReactNode;
+  /** Nothing was saved before, so that there is nothing to go back to. */
+  fresh?: boolean;
   /** The draft is inconsistent: it is stored on this device, but not saved. */
   blocked?: boolean;
 }
@@ -24,7 +25,7 @@ export function SaveBar<T extends Body>({
   draft,
   words,
   describe,
-  extra,
+  fresh = false,
   blocked = false,
 }: SaveBarProps<T>) {
   const write = useWrite(tankId);
@@ -61,24 +62,31 @@ export function SaveBar<T extends Body>({
         <ProblemNote problem={write.error} />
       )}
       <Bar>
-        <Button
-          isDisabled={!draft.dirty || write.isPending || blocked}
-          onPress={() => void save(draft.basedOn).catch(() => undefined)}
-        >
-          {words}
-        </Button>
+        {!draft.dirty && <NextStep tankId={tankId} />}
         {draft.dirty && (
-          <Button $quiet onPress={draft.drop}>
-            Undo changes
-          </Button>
+          <>
+            <Button
+              isDisabled={write.isPending || blocked}
+              onPress={() => void save(draft.basedOn).catch(() => undefined)}
+            >
+              {words}
+            </Button>
+            {!fresh && (
+              <Button $quiet onPress={draft.drop}>
+                Undo changes
+              </Button>
+            )}
+          </>
         )}
-        {extra}
-        <span role="status">
-          {draft.dirty ? "Not saved yet; kept on this device." : "Saved in the logbook."}
-        </span>
+        <span role="status">{standing(draft.dirty, fresh)}</span>
       </Bar>
     </>
   );
+}
+
+function standing(dirty: boolean, fresh: boolean): string {
+  if (!dirty) return "Saved in the logbook.";
+  return fresh ? "" : "Not saved yet; kept on this device.";
 }
 
 /** Two versions of a plan, field by field, including fields without a form here. */

@@ -3,6 +3,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { styled } from "styled-components";
 import { ProblemError } from "../api/client";
 import { Button, ProblemNote, Waiting } from "../kit";
+import { LOCALE } from "../quantity/locale";
 
 interface Props {
   title: string;
@@ -35,7 +36,7 @@ export function SecretLink({ title, words, queryKey, read, make: asked, end: rev
           Copy it now, it is shown this once: <Address>{make.data.url}</Address>
         </p>
       )}
-      {since && !make.data && <p>A link was made on {new Date(since).toLocaleDateString()}.</p>}
+      {since && !make.data && <p>A link was made on {new Date(since).toLocaleDateString(LOCALE)}.</p>}
       <ProblemNote problem={problem} />
       <div>
         <Button

@@ -1,4 +1,5 @@
 /** Fitting steps: locked until their dependencies are done, with a countdown where one waits and a note. */
+import { nowMs } from "../api/clock";
 import { useEffect, useState } from "react";
 import { CheckboxButton, CheckboxField } from "react-aria-components";
 import { styled } from "styled-components";
@@ -6,7 +7,8 @@ import { useWrite } from "../api/entries";
 import type { Held } from "../api/outbox";
 import type { Entry, FittingStep } from "../api/schemas";
 import { useHeld } from "../api/useOutbox";
-import { Caution, InlineButton, phone, ProblemNote, TextField } from "../kit";
+import { Caution, Explained, InlineButton, phone, ProblemNote, TextField } from "../kit";
+import { LOCALE } from "../quantity/locale";
 
 interface Props {
   tankId: number;
@@ -19,29 +21,48 @@ export function Steps({ tankId, filterKey, steps, done: written }: Props) {
   const held = useHeld();
   const done = withHeld(written, held, tankId, filterKey);
   const next = steps.find((s) => !(s.id in done));
-  return (
-    <List>
-      {steps.map((s, i) => (
-        <StepRow
-          key={s.id}
-          tankId={tankId}
-          filterKey={filterKey}
-          step={s}
-          number={i + 1}
-          entry={done[s.id]}
-          next={s.id === next?.id}
-          missing={s.after
-            .filter((id) => !(id in done))
-            .map((id) => steps.find((x) => x.id === id)?.title ?? id)}
-          since={s.after
-            .map((id) => done[id]?.at)
-            .filter((at) => at !== undefined)
-            .sort()
-            .at(-1)}
-        />
-      ))}
-    </List>
+  // A sheet opened again begins at the next step: those done before, in a row from the first, are folded away.
+  const [before] = useState(() => {
+    const first = steps.findIndex((s) => !(s.id in done));
+    return first > 0 ? first : 0;
+  });
+  const row = (s: FittingStep, i: number) => (
+    <StepRow
+      key={s.id}
+      tankId={tankId}
+      filterKey={filterKey}
+      step={s}
+      number={i + 1}
+      entry={done[s.id]}
+      next={s.id === next?.id}
+      missing={s.after.filter((id) => !(id in done)).map((id) => steps.find((x) => x.id === id)?.title ?? id)}
+      since={s.after
+        .map((id) => done[id]?.at)
+        .filter((at) => at !== undefined)
+        .sort()
+        .at(-1)}
+    />
   );
+  return (
+    <>
+      {before > 0 && (
+        <details>
+          <summary>
+            {before === 1 ? "The first step was" : `The first ${before} steps were`} done before
+          </summary>
+          <List>{steps.slice(0, before).map(row)}</List>
+        </details>
+      )}
+      <List>{steps.slice(before).map((s, i) => row(s, before + i))}</List>
+    </>
+  );
+}
+
+/** Steps of a tank that were ticked here and are not sent yet. */
+export function useTickedHere(tankId: number): number {
+  return useHeld().filter(
+    ({ tankId: where, entry }) => where === tankId && entry.body.kind === "step-done" && entry.body.done,
+  ).length;
 }
 
 /** Steps ticked on this device unlock their dependants, sent or not. */
@@ -90,7 +111,9 @@ function StepRow({ tankId, filterKey, step, number, entry, next, missing, since 
       </CheckboxField>
       <div>
         {locked && <p className="locked">First: {missing.join(", ").toLowerCase()}.</p>}
-        <p>{step.detail}</p>
+        <p>
+          <Explained text={step.detail} />
+        </p>
         {!ticked && <StepHelp step={step} since={locked ? undefined : since} />}
         <Note
           entry={entry}
@@ -141,17 +164,17 @@ function wanted(body: { kind: string; done?: boolean } | undefined): boolean {
 /** Counts down from the step before; says when it may be done. */
 function Clock({ from, minutes }: { from: string; minutes: number }) {
   const end = new Date(from).getTime() + minutes * 60_000;
-  const [now, setNow] = useState(() => Date.now());
+  const [now, setNow] = useState(nowMs);
   useEffect(() => {
     const timer = setInterval(() => {
-      setNow(Date.now());
+      setNow(nowMs());
     }, 1000);
     return () => {
       clearInterval(timer);
     };
   }, []);
   const left = end - now;
-  const at = new Date(end).toLocaleString(undefined, {
+  const at = new Date(end).toLocaleString(LOCALE, {
     weekday: "short",
     hour: "2-digit",
     minute: "2-digit",
@@ -213,7 +236,7 @@ const List = styled.ol`
     padding-left: 42px;
     display: grid;
     gap: 3px;
-    font-size: 15.5px;
+    font-size: 0.9688rem;
   }
   > li[data-done] > div p,
   .locked {
@@ -246,7 +269,7 @@ const Tick = styled(CheckboxButton)`
     display: grid;
     place-items: center;
     flex: none;
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   &[data-selected] i {
     background: var(--reed);

@@ -1,12 +1,13 @@
 /** Layout of a stage: drawing beside the work, stacked on a phone. */
-import type { ReactNode } from "react";
+import { createContext, useContext, type ReactNode } from "react";
 import { styled } from "styled-components";
-import { Waiting } from "../kit";
+import { WaitingPage } from "../kit";
 import { useNarrow } from "../kit/usePhone";
 
 interface TwoColumnsProps {
+  /** Beside the work; stacked, where `DrawingHere` stands. */
   drawing: ReactNode;
-  /** Under the drawing on a wide screen, after the work on a phone. */
+  /** Under the drawing on a wide screen, after the work where columns are stacked. */
   beside?: ReactNode;
   /** Placeholder while the first answer is loading, so that nothing shifts a moment later. */
   opening?: string;
@@ -15,15 +16,19 @@ interface TwoColumnsProps {
 
 export function TwoColumns({ drawing, beside: below, opening, children: work }: TwoColumnsProps) {
   const narrow = useNarrow();
-  const children = opening ? <Waiting>{opening}</Waiting> : work;
+  const children = opening ? <WaitingPage>{opening}</WaitingPage> : work;
   const beside = opening ? undefined : below;
-  // In reading order: left column, then right; stacked on a phone.
+  // In reading order: left column, then right; stacked, the drawing stands where the work says so.
   return narrow ? (
-    <Split>
-      <div className="drawing">{drawing}</div>
-      <div className="work">{children}</div>
-      {beside && <div>{beside}</div>}
-    </Split>
+    <Stacked.Provider value={drawing}>
+      <Split>
+        <div className="work">
+          {opening && <DrawingHere />}
+          {children}
+        </div>
+        {beside && <div>{beside}</div>}
+      </Split>
+    </Stacked.Provider>
   ) : (
     <Split data-wide>
       <div>
@@ -33,6 +38,14 @@ export function TwoColumns({ drawing, beside: below, opening, children: work }: 
       <div className="work">{children}</div>
     </Split>
   );
+}
+
+const Stacked = createContext<ReactNode>(null);
+
+/** The place of the drawing where columns are stacked: under the verdict and its button. */
+export function DrawingHere() {
+  const drawing = useContext(Stacked);
+  return drawing ? <div className="drawing">{drawing}</div> : null;
 }
 
 const Split = styled.div`
@@ -51,8 +64,10 @@ const Split = styled.div`
   &[data-wide] {
     grid-template-columns: minmax(0, 560px) minmax(0, 1fr);
   }
-  /* The section stays visible beside longer work; content beneath it scrolls behind it. */
-  &[data-wide] > div > figure:first-child {
+  /* The section stays visible beside longer work, with what is marked to stay with it; what is read off it scrolls
+     behind. */
+  &[data-wide] > div > figure:first-child,
+  &[data-wide] > div > [data-stays] {
     position: sticky;
     top: 0;
     z-index: 1;
@@ -60,8 +75,13 @@ const Split = styled.div`
     padding: 6px 0;
     margin: -6px 0;
   }
-  @media print {
-    &[data-wide] > div > figure:first-child {
+  /* A drawing that stays would cover the fields under it, and most of a low window. */
+  &[data-wide] > div:has(input, textarea, [role="combobox"]) > figure:first-child {
+    position: static;
+  }
+  @media print, (max-height: 700px) {
+    &[data-wide] > div > figure:first-child,
+    &[data-wide] > div > [data-stays] {
       position: static;
     }
   }

@@ -1,4 +1,5 @@
 /** Time of an entry: now, unless another is given. */
+import { nowDate, nowMs } from "../api/clock";
 import { useId } from "react";
 import { styled } from "styled-components";
 import { InlineButton } from "../kit";
@@ -15,7 +16,7 @@ export function When({ at, onChange }: Props) {
     return (
       <InlineButton
         onPress={() => {
-          onChange(new Date().toISOString());
+          onChange(nowDate().toISOString());
         }}
       >
         Now; another time
@@ -28,7 +29,7 @@ export function When({ at, onChange }: Props) {
         id={id}
         type="datetime-local"
         value={local(at)}
-        max={local(new Date(Date.now() + 3_600_000).toISOString())}
+        max={local(new Date(nowMs() + 3_600_000).toISOString())}
         onChange={(e) => {
           const time = new Date(e.target.value);
           if (!Number.isNaN(time.getTime())) onChange(time.toISOString());
@@ -63,6 +64,6 @@ const Box = styled.span`
   }
   label {
     color: var(--ink-soft);
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
 `;

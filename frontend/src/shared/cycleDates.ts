@@ -1,18 +1,20 @@
 /** Days of a cycle as dates. */
+import { nowDate } from "../api/clock";
 import type { LogbookState } from "../api/schemas";
+import { LOCALE } from "../quantity/locale";
 
 const DAY_MS = 86_400_000;
 
 export function cycleStart(logbook: LogbookState): Date {
   return logbook.cycle_plan?.body.kind === "cycle-plan"
     ? new Date(logbook.cycle_plan.body.started_at)
-    : new Date();
+    : nowDate();
 }
 
 /** A day of the cycle as a short date. */
 export function dater(start: Date): (day: number) => string {
   return (day) =>
-    new Date(start.getTime() + day * DAY_MS).toLocaleDateString(undefined, {
+    new Date(start.getTime() + day * DAY_MS).toLocaleDateString(LOCALE, {
       day: "numeric",
       month: "short",
     });
@@ -21,9 +23,9 @@ export function dater(start: Date): (day: number) => string {
 /** A day in words: today, tomorrow, about Thursday, or the date. */
 export function about(start: Date, day: number): string {
   const at = new Date(start.getTime() + day * DAY_MS);
-  const ahead = Math.round((new Date(at).setHours(12, 0, 0, 0) - new Date().setHours(12, 0, 0, 0)) / DAY_MS);
+  const ahead = Math.round((new Date(at).setHours(12, 0, 0, 0) - nowDate().setHours(12, 0, 0, 0)) / DAY_MS);
   if (ahead <= 0) return "today";
   if (ahead === 1) return "tomorrow";
-  if (ahead <= 6) return `about ${at.toLocaleDateString(undefined, { weekday: "long" })}`;
-  return `about ${at.toLocaleDateString(undefined, { day: "numeric", month: "long" })}`;
+  if (ahead <= 6) return `about ${at.toLocaleDateString(LOCALE, { weekday: "long" })}`;
+  return `about ${at.toLocaleDateString(LOCALE, { day: "numeric", month: "long" })}`;
 }

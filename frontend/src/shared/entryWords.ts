@@ -1,6 +1,8 @@
 /** A logbook entry in a few words. */
 import type { Entry, FittedFilter, Tables } from "../api/schemas";
-import { degreesWords, show, sizeWords } from "../quantity/format";
+import { degreesWords, fixed, money, show, sizeWords, withMark } from "../quantity/format";
+import { SITUATIONS } from "./situations";
+import { LOCALE } from "../quantity/locale";
 
 function lph(body: { container_l: number; times_s: number[] }): number {
   return body.times_s.reduce((sum, t) => sum + (body.container_l * 3600) / t, 0) / body.times_s.length;
@@ -47,14 +49,6 @@ function moveInWords({ phase, to }: Extract<Entry["body"], { kind: "seed-move" }
 
 const FOUND_BY = { transit: "a float", meter: "the meter", "level-drop": "the level in the box" } as const;
 
-export const STANDS = {
-  empty: "empty, at its beginning",
-  cycling: "cycling already",
-  "animals-in": "animals are in already",
-  running: "has run for months or years",
-  "filter-in-hand": "only a filter in hand",
-} as const;
-
 export const SIGNS = {
   gasping: "gasps at the surface",
   "red-gills": "red or brown gills",
@@ -71,7 +65,7 @@ export const SIGNS = {
 
 /** Month heading of a time. */
 export function monthOf(at: string): string {
-  return new Date(at).toLocaleDateString(undefined, { month: "long", year: "numeric" });
+  return new Date(at).toLocaleDateString(LOCALE, { month: "long", year: "numeric" });
 }
 
 function stockingWord(count: number, moved: boolean): string {
@@ -89,6 +83,7 @@ const WORDS: Words = {
   "kit-plan": () => "The steps of the kit",
   conditioner: () => "Conditioner to the whole tank",
   "plant-growth": () => "New growth seen on the plants",
+  purchase: (body) => `Bought: ${body.item}, ${money(body.price)}`,
   seed: (body) => `Spare put in to seed: ${body.name}`,
   "seed-move": moveInWords,
   "step-done": (body) =>
@@ -98,9 +93,9 @@ const WORDS: Words = {
   "fit-plan": () => "Where the parts go",
   reading: testInWords,
   dose: (body) =>
-    `Ammonia dosed: ${body.amount == null ? "" : `${Number(body.amount.toPrecision(3))} ${body.amount_unit ?? ""}, `}${body.raise_mg_n_l.toFixed(2)} mg N/L`,
+    `Ammonia dosed: ${body.amount == null ? "" : `${withMark(String(Number(body.amount.toPrecision(3))))} ${body.amount_unit ?? ""}, `}${fixed(body.raise_mg_n_l, 2)} mg N/L`,
   alkalinity: (body) =>
-    `Bicarbonate added: ${body.grams == null ? "" : `${body.grams.toFixed(0)} g, `}KH up ${body.raise_dkh.toFixed(1)} dKH`,
+    `Bicarbonate added: ${body.grams == null ? "" : `${body.grams.toFixed(0)} g, `}KH up ${fixed(body.raise_dkh, 1)} dKH`,
   "water-change": (body) =>
     `Water changed: ${(body.share * 100).toFixed(0)} %${body.treated ? "" : ", untreated"}`,
   outage: (body) => (body.running ? "Filter running again" : "Filter off"),
@@ -133,10 +128,10 @@ const WORDS: Words = {
   review: (body) =>
     `A change judged: ${body.worth ? "worth it" : "not worth it"}${body.text ? ` (${body.text})` : ""}`,
   away: (body) =>
-    `Away from ${new Date(body.from_at).toLocaleDateString()} to ${new Date(body.until_at).toLocaleDateString()}`,
+    `Away from ${new Date(body.from_at).toLocaleDateString(LOCALE)} to ${new Date(body.until_at).toLocaleDateString(LOCALE)}`,
   note: (body) => body.text,
   situation: (body) =>
-    `Where it stands: ${STANDS[body.stands]}${body.since ? `, since ${new Date(body.since).toLocaleDateString()}` : ""}`,
+    `Where it stands: ${SITUATIONS[body.stands].words}${body.since ? `, since ${new Date(body.since).toLocaleDateString(LOCALE)}` : ""}`,
   withdrawal: () => "An entry was taken back",
 };
 

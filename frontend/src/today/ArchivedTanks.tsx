@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { ask, client } from "../api/client";
 import { InlineButton } from "../kit";
+import { LOCALE } from "../quantity/locale";
 
 export function Aside() {
   const queries = useQueryClient();
@@ -18,7 +19,7 @@ export function Aside() {
         <p key={t.id}>
           <b>{t.name}</b>{" "}
           {t.until
-            ? `was removed; it can be brought back until ${new Date(t.until).toLocaleString(undefined, { weekday: "long", hour: "2-digit", minute: "2-digit" })}.`
+            ? `was removed; it can be brought back until ${new Date(t.until).toLocaleString(LOCALE, { weekday: "long", hour: "2-digit", minute: "2-digit" })}.`
             : "is out of sight."}{" "}
           <InlineButton onPress={() => void back(t.id)}>Bring {t.name} back</InlineButton>
         </p>

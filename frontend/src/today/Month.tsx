@@ -1,4 +1,4 @@
-/** Month calendar: due tasks of every tank. */
+/** The weeks from today: due tasks of every tank. */
 import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
@@ -6,22 +6,32 @@ import { ProblemError } from "../api/client";
 import { useAhead } from "../api/tanks";
 import type { AheadRow } from "../api/schemas";
 import { Page } from "../shared/Page";
-import { Button, Lead, phone, ProblemNote, Verdict, Waiting } from "../kit";
-import { dayKey, monthDays, weekdayNames } from "./days";
+import { Button, Lead, phone, ProblemNote, Verdict, WaitingPage } from "../kit";
+import { dayKey, weekdayNames, weeksFrom } from "./days";
+import { LOCALE } from "../quantity/locale";
+
+/** Weeks on a page, and by how many it turns. */
+const WEEKS = 5;
+const TURN = 4;
 
 export default function Month() {
   const ahead = useAhead();
   const now = new Date();
   const [shift, setShift] = useState(0);
-  const first = new Date(now.getFullYear(), now.getMonth() + shift, 1);
+  const days = weeksFrom(
+    new Date(now.getFullYear(), now.getMonth(), now.getDate() + 7 * TURN * shift),
+    WEEKS,
+  );
   const rows = ahead.data?.rows ?? [];
   const late = rows.filter((r) => dayKey(new Date(r.due.at)) < dayKey(now));
-  const title = first.toLocaleDateString(undefined, { month: "long", year: "numeric" });
+  const title = [days[0], days.at(-1)]
+    .map((day) => day?.toLocaleDateString(LOCALE, { day: "numeric", month: "long" }))
+    .join(" to ");
   return (
     <Page name="Month">
       <title>{`${title} · Reedmace`}</title>
       <Stack>
-        {ahead.isPending && <Waiting>Looking ahead in every tank…</Waiting>}
+        {ahead.isPending && <WaitingPage>Looking ahead in every tank…</WaitingPage>}
         <ProblemNote problem={ahead.error instanceof ProblemError ? ahead.error : null} />
         {ahead.data && (
           <>
@@ -40,7 +50,7 @@ export default function Month() {
                   setShift(shift - 1);
                 }}
               >
-                The month before
+                Earlier weeks
               </Button>
               <Button
                 $quiet
@@ -49,7 +59,7 @@ export default function Month() {
                   setShift(shift + 1);
                 }}
               >
-                The month after
+                Later weeks
               </Button>
             </Turn>
             {shift === 0 && late.length > 0 && (
@@ -58,7 +68,7 @@ export default function Month() {
                 <Things rows={late} />
               </Late>
             )}
-            <Days first={first} rows={rows.filter((r) => !late.includes(r))} today={dayKey(now)} />
+            <Days days={days} rows={rows.filter((r) => !late.includes(r))} today={dayKey(now)} />
           </>
         )}
       </Stack>
@@ -66,17 +76,12 @@ export default function Month() {
   );
 }
 
-function Days({ first, rows, today }: { first: Date; rows: AheadRow[]; today: string }) {
+function Days({ days, rows, today }: { days: Date[]; rows: AheadRow[]; today: string }) {
   const byDay = new Map<string, AheadRow[]>();
   for (const row of rows) {
     const key = dayKey(new Date(row.due.at));
     byDay.set(key, [...(byDay.get(key) ?? []), row]);
   }
-  // A past week has nothing left to do.
-  const days = monthDays(first).filter((_, n, all) => {
-    const ends = all[n - (n % 7) + 6];
-    return ends !== undefined && dayKey(ends) >= today;
-  });
   return (
     <Grid>
       <Names aria-hidden="true">
@@ -92,14 +97,19 @@ function Days({ first, rows, today }: { first: Date; rows: AheadRow[]; today: st
             <li
               key={key}
               data-today={key === today || undefined}
-              data-other={day.getMonth() !== first.getMonth() || undefined}
+              data-past={key < today || undefined}
+              data-other={day.getMonth() % 2 === 1 || undefined}
               data-empty={here.length === 0 || undefined}
             >
               <time dateTime={key}>
                 <span>
-                  {day.toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" })}
+                  {day.toLocaleDateString(LOCALE, { weekday: "long", day: "numeric", month: "long" })}
                 </span>
-                <i aria-hidden="true">{day.getDate()}</i>
+                <i aria-hidden="true">
+                  {day.getDate() === 1
+                    ? day.toLocaleDateString(LOCALE, { day: "numeric", month: "short" })
+                    : day.getDate()}
+                </i>
               </time>
               <Things rows={here} />
             </li>
@@ -177,7 +187,7 @@ const Grid = styled.section`
     padding: 4px 8px 8px;
     border-right: 1px solid var(--line);
     border-bottom: 1px solid var(--line);
-    font-size: 15px;
+    font-size: 0.9375rem;
     overflow-wrap: anywhere;
   }
   time {
@@ -196,6 +206,9 @@ const Grid = styled.section`
   }
   > ol > li[data-other] {
     background: var(--silt);
+  }
+  > ol > li[data-past] {
+    opacity: 0.5;
   }
   > ol > li[data-today] time {
     color: var(--seed);
@@ -224,8 +237,7 @@ const Grid = styled.section`
     > ol > li {
       min-height: 0;
     }
-    > ol > li[data-empty],
-    > ol > li[data-other] {
+    > ol > li[data-empty] {
       display: none;
     }
     time i {

@@ -1,48 +1,15 @@
 /** Form for a new tank: name, situation, since when, volume; each leads to its own first screen. */
 import { useQueryClient } from "@tanstack/react-query";
-import { useId, useState, type SyntheticEvent } from "react";
+import { useId, useRef, useState, type SyntheticEvent } from "react";
 import { FileTrigger } from "react-aria-components";
 import { useNavigate } from "react-router";
 import { styled } from "styled-components";
 import { ask, client, postJson, ProblemError } from "../api/client";
+import { newKey } from "../api/outbox";
 import type { NewTankIn } from "../api/schemas";
 import { Button, Lead, PickOne, ProblemNote, TextField } from "../kit";
-import { STANDS } from "../shared/entryWords";
+import { SITUATIONS, type Stands } from "../shared/situations";
 import { unitName } from "../quantity/format";
-
-type Stands = NonNullable<NewTankIn["stands"]>;
-
-/** Start and questions of each situation. */
-const FIRST: Record<Stands, { stage: string; since?: string; litres: boolean; then: string }> = {
-  empty: {
-    stage: "tank",
-    litres: false,
-    then: "Three sizes give its litres; then animals, filter, fitting and cycle.",
-  },
-  cycling: {
-    stage: "cycle",
-    since: "Its cycle began on",
-    litres: true,
-    then: "Next: how it is cycled, and the tests made so far.",
-  },
-  "animals-in": {
-    stage: "cycle",
-    since: "The first animals came on",
-    litres: true,
-    then: "Next: one test of ammonia, nitrite and pH, and what to do today. Nothing is dosed.",
-  },
-  running: {
-    stage: "stock",
-    since: "It has run since about",
-    litres: true,
-    then: "Next: who lives in it and what filters it. Its film is taken as theirs; no old step is asked for.",
-  },
-  "filter-in-hand": {
-    stage: "filter",
-    litres: true,
-    then: "Next: what is printed on the box, as far as it is known.",
-  },
-};
 
 export function NewTank({ first }: { first: boolean }) {
   const [name, setName] = useState("");
@@ -52,7 +19,9 @@ export function NewTank({ first }: { first: boolean }) {
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const asked = FIRST[stands];
+  // The same until a tank is made, so that a press after a lost answer makes no second one.
+  const key = useRef(newKey());
+  const asked = SITUATIONS[stands];
   const attempt = async (work: () => Promise<string>) => {
     try {
       setProblem(null);
@@ -69,7 +38,8 @@ export function NewTank({ first }: { first: boolean }) {
     if (asked.since && since) body.since = new Date(`${since}T12:00`).toISOString();
     const read = asked.litres ? await litresOf(litres) : null;
     if (read !== null) body.litres = read;
-    const tank = await ask(client.POST("/api/tanks", { body }));
+    const tank = await ask(client.POST("/api/tanks", { body, headers: { "Idempotency-Key": key.current } }));
+    key.current = newKey();
     return `/tanks/${tank.id}/${asked.stage}`;
   };
   const bring = async (files: FileList | null) => {
@@ -87,7 +57,7 @@ export function NewTank({ first }: { first: boolean }) {
   return (
     <Begin onSubmit={submit}>
       {first && <Lead>Give it a name people use, such as the room it stands in.</Lead>}
-      <PickOne label="It stands" value={stands} onChange={setStands} options={CHOICES} />
+      <PickOne label="How it stands" value={stands} onChange={setStands} options={CHOICES} />
       <div>
         <TextField label="A new tank" value={name} onChange={setName} placeholder="Landing, kitchen shelf…" />
         {asked.since && <Day label={asked.since} value={since} onChange={setSince} />}
@@ -112,7 +82,10 @@ export function NewTank({ first }: { first: boolean }) {
   );
 }
 
-const CHOICES = Object.entries(STANDS).map(([key, words]): [Stands, string] => [key as Stands, words]);
+const CHOICES = Object.entries(SITUATIONS).map(([key, { words }]): [Stands, string] => [
+  key as Stands,
+  words,
+]);
 
 /** Litres from text in any unit; null where empty. */
 async function litresOf(text: string): Promise<number | null> {
@@ -149,7 +122,7 @@ const DayBox = styled.div`
   gap: 3px;
   label {
     color: var(--ink-soft);
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   input {
     min-height: 40px;

@@ -15,6 +15,7 @@ import { Section } from "../section/Section";
 import { hanging } from "../shared/installedFilters";
 import { Aside } from "./ArchivedTanks";
 import { NewTank } from "./NewTank";
+import { LOCALE } from "../quantity/locale";
 
 type RoomKept = RoomSeen["room"];
 
@@ -89,7 +90,7 @@ function Headline({ rows, placed }: { rows: TodayRow[]; placed: Map<number, Room
     .filter((r) => !r.urgent && isDue(r))
     .map((r) => placed.get(r.tank.id)?.name ?? r.tank.name);
   const others = listed([...new Set(due)]);
-  const date = new Date().toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" });
+  const date = new Date().toLocaleDateString(LOCALE, { weekday: "long", day: "numeric", month: "long" });
   if (rows.length === 0) return <Verdict>Begin with a tank: where does it stand?</Verdict>;
   if (urgent.length === 0)
     return (
@@ -173,6 +174,7 @@ function TankRow({ row }: { row: TodayRow }) {
           {words.tank} · {words.stock} · {words.filter} · {words.cycle}
         </p>
         <p className="verdict">{row.verdict}</p>
+        {row.way && <p className="where">{row.way}</p>}
       </div>
       <div>
         <WhatNow row={row} />
@@ -303,7 +305,7 @@ function dueWords(at: string): string {
   const late = Date.now() - new Date(at).getTime();
   if (late > 86_400_000) return `due ${Math.floor(late / 86_400_000)} days ago`;
   if (late > 0) return "due now";
-  return `due ${new Date(at).toLocaleString(undefined, { weekday: "short", hour: "2-digit", minute: "2-digit" })}`;
+  return `due ${new Date(at).toLocaleString(LOCALE, { weekday: "short", hour: "2-digit", minute: "2-digit" })}`;
 }
 
 const Stack = styled.div`
@@ -332,7 +334,7 @@ const Rows = styled.ul`
   }
   h2 {
     font:
-      600 20px/1.2 Vollkorn,
+      600 1.25rem/1.2 Vollkorn,
       serif;
   }
   h2 a {
@@ -341,10 +343,10 @@ const Rows = styled.ul`
   }
   .where {
     color: var(--ink-soft);
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   .verdict {
-    font-size: 16.5px;
+    font-size: 1.0312rem;
   }
   .go a {
     display: inline-flex;

@@ -1,4 +1,5 @@
-/** Days of a calendar month. Pure; the week starts as the reader's locale has it. */
+/** Days of a calendar. Pure; the week starts as the reader's locale has it. */
+import { LOCALE } from "../quantity/locale";
 
 /** A day as a sortable string: 2026-11-26, in this device's time zone. */
 export function dayKey(at: Date): string {
@@ -15,14 +16,12 @@ function weekBegins(locale: string = navigator.language): number {
   return (info.getWeekInfo?.().firstDay ?? info.weekInfo?.firstDay ?? 1) % 7;
 }
 
-/** Every day of the month of `first`, padded to whole weeks. */
-export function monthDays(first: Date, begins: number = weekBegins()): Date[] {
-  const before = (first.getDay() - begins + 7) % 7;
-  const last = new Date(first.getFullYear(), first.getMonth() + 1, 0).getDate();
-  const weeks = Math.ceil((before + last) / 7);
+/** Whole weeks of days, the first of them that of `from`. */
+export function weeksFrom(from: Date, weeks: number, begins: number = weekBegins()): Date[] {
+  const before = (from.getDay() - begins + 7) % 7;
   return Array.from(
     { length: weeks * 7 },
-    (_, n) => new Date(first.getFullYear(), first.getMonth(), 1 - before + n),
+    (_, n) => new Date(from.getFullYear(), from.getMonth(), from.getDate() - before + n),
   );
 }
 
@@ -30,6 +29,6 @@ export function monthDays(first: Date, begins: number = weekBegins()): Date[] {
 export function weekdayNames(begins: number = weekBegins()): string[] {
   // 4 January 2026 is a Sunday.
   return Array.from({ length: 7 }, (_, n) =>
-    new Date(2026, 0, 4 + begins + n).toLocaleDateString(undefined, { weekday: "short" }),
+    new Date(2026, 0, 4 + begins + n).toLocaleDateString(LOCALE, { weekday: "short" }),
   );
 }

@@ -1,21 +1,23 @@
 """Sign-up, sign-in, sign-out, change of password."""
 
 from dataclasses import replace
+from datetime import datetime
 from itertools import pairwise
 from typing import Annotated
 
 from apiflask import APIBlueprint
 from flask import current_app, g, request, session
 from flask_login import current_user, login_user, logout_user
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
 from reedmace.api.problems import ProblemError
-from reedmace.api.session import CurrentKeeper, csrf_token, keeper
-from reedmace.api.units import Units, WrittenUnit, units_of_keeper, units_of_locale, written
+from reedmace.api.session import CurrentKeeper, csrf_token, keeper, known_device, remember_device
+from reedmace.api.units import DecimalMark, Units, WrittenUnit, units_of_keeper, units_of_locale, written
 from reedmace.core.contract import Issue
 from reedmace.logbook.plans.room_plan import for_copies
-from reedmace.store import Rooms, Tanks
+from reedmace.store import GUEST_FOR, Rooms, Shelf, Tanks, contributes, set_contributes, sweep_removed
 from reedmace.store.accounts import Keeper
+from reedmace.store.database import written_together
 
 blueprint = APIBlueprint("accounts", __name__, url_prefix="/api", tag="Account")
 
@@ -44,6 +46,7 @@ class SignUp(BaseModel):
     locale: Annotated[
         str, Field(max_length=35, description="As the browser names it; gives the units until others are chosen")
     ] = ""
+    decimal: DecimalMark = "."
 
 
 class PasswordChange(BaseModel):
@@ -69,12 +72,31 @@ class Closing(BaseModel):
     password: Annotated[str, Field(min_length=1, max_length=200)]
 
 
+class Guest(BaseModel):
+    """Language and country of a guest's browser, for the units."""
+
+    model_config = ConfigDict(extra="forbid")
+    locale: Annotated[str, Field(max_length=40)] = ""
+    decimal: DecimalMark = "."
+    key: (
+        Annotated[str, Field(pattern=r"^[0-9a-f]{32,64}$", description="Random, new for each guest; sent again")] | None
+    ) = None
+
+
+class Contribution(BaseModel):
+    """Whether typed boxes and timed flows count when typical boxes are learned: label figures and ratios alone."""
+
+    model_config = ConfigDict(extra="forbid")
+    contributes: bool
+
+
 class SessionState(BaseModel):
     """Who is signed in, the CSRF token, and whether the demo is available."""
 
     signed_in: bool
     email: str | None
     visiting: bool = Field(description="Whether this is a visit of the demo, forgotten after a day")
+    guest_until: AwareDatetime | None = Field(description="Until when what a guest made is kept; null with an account")
     csrf_token: str
     demo_open: bool
     units: Units
@@ -113,11 +135,17 @@ def _state() -> SessionState:
         signed_in=known,
         email=current_user.keeper.email if known else None,
         visiting=known and current_user.keeper.visiting,
+        guest_until=_guest_until() if known and current_user.keeper.guest else None,
         csrf_token=csrf_token(),
         demo_open=current_app.config["REEDMACE"].demo,
         units=units,
         written=written(units),
     )
+
+
+def _guest_until() -> datetime | None:
+    made = g.accounts.made_at(current_user.keeper.id)
+    return None if made is None else made + GUEST_FOR
 
 
 def _end() -> None:
@@ -131,6 +159,9 @@ def start_session(who: Keeper) -> SessionState:
     """Sign a keeper in and return the new session. who: the keeper."""
     # A new session on a change of privilege: nothing from before sign-in carries over.
     _end()
+    if not who.visiting and not who.guest:
+        remember_device(who.id)
+    sweep_removed(g.database, g.now)
     login_user(CurrentKeeper(who, g.accounts.begin(who, g.now.replace(tzinfo=None))))
     return _state()
 
@@ -149,9 +180,16 @@ def read_session() -> SessionState:
 def sign_up(json_data: SignUp) -> NewAccount:
     """Make an account and sign in. Its recovery codes are shown only here."""
     reject_weak_password(json_data.password, json_data.email)
-    now, units = g.now.replace(tzinfo=None), units_of_locale(json_data.locale)
-    who = g.accounts.sign_up(json_data.email, json_data.password, now, request.remote_addr or "", units.model_dump())
-    return NewAccount(**dict(start_session(who)), recovery_codes=g.accounts.fresh_codes(who.id, now))
+    now, units = g.now.replace(tzinfo=None), units_of_locale(json_data.locale, json_data.decimal)
+    g.accounts.count_sign_up(request.remote_addr or "", now)
+
+    def work() -> tuple[Keeper, list[str]]:
+        made = g.accounts.sign_up(json_data.email, json_data.password, now, units=units.model_dump())
+        return made, g.accounts.fresh_codes(made.id, now)
+
+    # Both or neither: an account whose codes were never told would be half an account.
+    who, codes = written_together(g.database, work)
+    return NewAccount(**dict(start_session(who)), recovery_codes=codes)
 
 
 @blueprint.post("/session")
@@ -162,7 +200,9 @@ def sign_up(json_data: SignUp) -> NewAccount:
 )
 def sign_in(json_data: Credentials) -> SessionState:
     """Sign in."""
-    who = g.accounts.sign_in(json_data.email, json_data.password, request.remote_addr or "", g.now.replace(tzinfo=None))
+    who = g.accounts.sign_in(
+        json_data.email, json_data.password, request.remote_addr or "", g.now.replace(tzinfo=None), known_device()
+    )
     if who is None:
         raise ProblemError(401, "Not signed in", "The address or the password is not right.")
     return start_session(who)
@@ -182,10 +222,48 @@ def sign_in_demo() -> SessionState:
     own = Tanks(g.database, visitor.id)
     entries = template.entries_of_all()
     twins = {t.id: own.bring(t.name, entries.get(t.id, []), g.now).id for t in template.all()}
+    boxes = [(f"visit-{item.id:06d}", item.box) for item in Shelf(g.database, who.id).all()]
+    Shelf(g.database, visitor.id).put(boxes, g.now)
     rooms = Rooms(g.database, visitor.id)
     for room in Rooms(g.database, who.id).all():
         rooms.make(room.name, for_copies(room.plan, twins), g.now)
     return start_session(visitor)
+
+
+@blueprint.post("/session/guest")
+@blueprint.input(Guest)
+@blueprint.output(SessionState, status_code=201)
+@blueprint.doc(responses={403: "CSRF token missing", 422: "Not usable", 429: "Paused"})
+def sign_in_guest(json_data: Guest) -> SessionState:
+    """Begin without an account: what is made is kept for 30 days on this browser, and longer once it is claimed."""
+    if current_user.is_authenticated:
+        return _state()
+    units = units_of_locale(json_data.locale, json_data.decimal)
+    now = g.now.replace(tzinfo=None)
+    return start_session(g.accounts.guest(now, request.remote_addr or "", units.model_dump(), json_data.key))
+
+
+@blueprint.post("/account/claim")
+@blueprint.input(Credentials)
+@blueprint.output(NewAccount, status_code=201)
+@blueprint.doc(
+    responses={
+        401: "Not signed in",
+        403: "CSRF token missing",
+        409: "Address taken, or an account already",
+        422: "Not usable",
+        429: "Paused",
+    }
+)
+def claim(json_data: Credentials) -> NewAccount:
+    """Keep what a guest or a visit of the demo made, under an address and a password. Nothing of it is lost."""
+    reject_weak_password(json_data.password, json_data.email)
+    now = g.now.replace(tzinfo=None)
+    g.accounts.count_sign_up(request.remote_addr or "", now)
+    who = g.accounts.claim(keeper().id, json_data.email, json_data.password)
+    if who is None:
+        raise ProblemError(409, "An account already", "This is an account of its own; change it in Account.")
+    return NewAccount(**dict(start_session(who)), recovery_codes=g.accounts.fresh_codes(who.id, now))
 
 
 @blueprint.delete("/session")
@@ -214,8 +292,28 @@ def own_account() -> None:
         raise ProblemError(
             403,
             "Not in the demo",
-            "A visit is forgotten after a day, whatever it is called; make an account of your own.",
+            "A visit is forgotten after a day, whatever it is called; keep it first, under an address of your own.",
         )
+    if keeper().guest:
+        raise ProblemError(403, "No account yet", "Keep it first, under an address and a password of your own.")
+
+
+@blueprint.get("/account/contribution")
+@blueprint.output(Contribution)
+@blueprint.doc(responses={401: "Not signed in"})
+def read_contributing() -> Contribution:
+    """Whether this account's boxes and flows count when typical boxes are learned."""
+    return Contribution(contributes=contributes(g.database, keeper().id))
+
+
+@blueprint.put("/account/contribution")
+@blueprint.input(Contribution)
+@blueprint.output(Contribution)
+@blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing"})
+def choose_contribution(json_data: Contribution) -> Contribution:
+    """Choose whether this account's boxes and flows count when typical boxes are learned."""
+    set_contributes(g.database, keeper().id, may=json_data.contributes)
+    return json_data
 
 
 @blueprint.put("/account/email")
@@ -231,14 +329,13 @@ def own_account() -> None:
     }
 )
 def change_email(json_data: EmailChange) -> SessionState:
-    """Change the address one signs in with."""
+    """Change the address one signs in with; every other session of this account ends."""
     own_account()
     now = g.now.replace(tzinfo=None)
     who = g.accounts.change_email(keeper().id, json_data.password, json_data.email, request.remote_addr or "", now)
     if who is None:
         raise ProblemError(403, "Address not changed", "The password is not right.")
-    current_user.keeper = who
-    return _state()
+    return start_session(who)
 
 
 @blueprint.post("/account/close")

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from functools import partial
 from pathlib import Path
+from typing import Any
 
 import peewee
 from apiflask import APIFlask
@@ -23,17 +24,21 @@ from reedmace.api import (
     calendar,
     compute,
     concurrency,
+    counter,
     cycle,
     devices,
     events_csv,
-    files,
+    idempotency,
     monitoring,
+    practice,
+    practice_classes,
     problems,
     recovery,
     reference,
     room_files,
     rooms,
     sharing,
+    shelf,
     stage_views,
     static_site,
     tanks,
@@ -44,7 +49,7 @@ from reedmace.api.openapi_models import describe
 from reedmace.api.session import CurrentKeeper, check_csrf
 from reedmace.store import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, connect
 
-SAME_FOR_ALL = ("/api/compute", "/api/openapi.json")
+SAME_FOR_ALL = ("/api/compute", "/api/compute/kinds", "/api/openapi.json")
 """Endpoints whose answers depend only on the program and the units; they carry an ETag."""
 
 
@@ -60,6 +65,8 @@ class Settings:
     quick_hash: bool = False
     sign_ups_an_hour: int = SIGN_UPS_AN_HOUR
     metrics: bool = False
+    shelf: Path | None = None
+    """A file of boxes that every account sees on its shelf, as CSV."""
 
     @classmethod
     def from_environment(cls) -> "Settings":
@@ -72,21 +79,39 @@ class Settings:
             behind_tls=os.environ.get("REEDMACE_BEHIND_TLS") == "1",
             front_end=Path(front) if front else None,
             metrics=os.environ.get("REEDMACE_METRICS") == "1",
+            shelf=Path(boxes) if (boxes := os.environ.get("REEDMACE_SHELF")) else None,
             sign_ups_an_hour=int(os.environ.get("REEDMACE_SIGN_UPS", SIGN_UPS_AN_HOUR)),
         )
 
 
-def create_app(settings: Settings) -> APIFlask:
-    """The application. settings: see Settings."""
-    app = APIFlask(
-        __name__,
-        title="Reedmace",
-        version=__version__,
-        docs_path=None,
-        spec_path="/api/openapi.json",
-        static_folder=None,  # type: ignore[arg-type]
-    )
-    app.config.update(
+_RESOURCES = (
+    accounts,
+    recovery,
+    tanks,
+    archive,
+    stage_views,
+    today,
+    cycle,
+    bundles,
+    calendar,
+    devices,
+    events_csv,
+    rooms,
+    room_files,
+    bulk_settings,
+    sharing,
+    shelf,
+    compute,
+    counter,
+    practice,
+    practice_classes,
+    reference,
+)
+"""Modules of the API, in the order of its description."""
+
+
+def _config(settings: Settings) -> dict[str, Any]:
+    return dict(
         SECRET_KEY=settings.secret_key,
         SESSION_COOKIE_NAME="reedmace",
         SESSION_COOKIE_HTTPONLY=True,
@@ -102,15 +127,32 @@ def create_app(settings: Settings) -> APIFlask:
         VALIDATION_ERROR_STATUS_CODE=422,
         AUTO_404_RESPONSE=False,
     )
+
+
+def create_app(settings: Settings) -> APIFlask:
+    """The application. settings: see Settings."""
+    app = APIFlask(
+        __name__,
+        title="Reedmace",
+        version=__version__,
+        docs_path=None,
+        spec_path="/api/openapi.json",
+        static_folder=None,  # type: ignore[arg-type]
+    )
+    app.config.update(_config(settings))
     app.config["REEDMACE"] = settings
+    app.config["REEDMACE_SHELF"] = shelf.read_given(settings.shelf)
     if settings.behind_tls:
         app.wsgi_app = ProxyFix(app.wsgi_app, x_for=1, x_proto=1)  # type: ignore[method-assign]
     # Tests hash cheaply; every other run uses argon2id at the library's recommended cost.
     hasher = PasswordHasher(time_cost=1, memory_cost=1024, parallelism=1) if settings.quick_hash else PasswordHasher()
 
     database = connect(settings.database_url)
+    app.extensions["database"] = database
     monitoring.install(app, database, metrics=settings.metrics, behind_tls=settings.behind_tls)
     app.before_request(partial(_open_database, database, hasher, settings.sign_ups_an_hour))
+    app.before_request(reference.build_once)
+    app.before_request(practice.follow_practice_clock)
     app.teardown_request(_close_database)
     app.after_request(partial(_add_headers, settings))
     login = LoginManager(app)
@@ -120,33 +162,17 @@ def create_app(settings: Settings) -> APIFlask:
     units.install(app)
     problems.install(app)
     concurrency.install(app)
-    for blueprint in (
-        accounts.blueprint,
-        recovery.blueprint,
-        tanks.blueprint,
-        archive.blueprint,
-        stage_views.blueprint,
-        today.blueprint,
-        cycle.blueprint,
-        bundles.blueprint,
-        calendar.blueprint,
-        devices.blueprint,
-        files.blueprint,
-        events_csv.blueprint,
-        rooms.blueprint,
-        room_files.blueprint,
-        bulk_settings.blueprint,
-        sharing.blueprint,
-        compute.blueprint,
-        reference.blueprint,
-    ):
-        app.register_blueprint(blueprint)
+    for module in _RESOURCES:
+        app.register_blueprint(module.blueprint)
     app.spec_processor(partial(describe, app))
     # Responses are compressed; the cookie is SameSite, so other pages cannot trigger compression of ours beside their
     # input.
     app.config |= {"COMPRESS_MIMETYPES": ["application/json", "application/problem+json", "text/csv"]}
     app.config |= {"COMPRESS_ALGORITHM": ["br", "gzip"], "COMPRESS_BR_LEVEL": 4, "COMPRESS_LEVEL": 5}
     Compress(app)
+    # These read and change the answer as it was made, so they come before it is compressed: the last one first.
+    units.install_decimals(app)
+    idempotency.install(app)
     static_site.install(app, settings.front_end)
     return app
 
@@ -154,7 +180,7 @@ def create_app(settings: Settings) -> APIFlask:
 def _open_database(database: peewee.MySQLDatabase, hasher: PasswordHasher, sign_ups: int) -> None:
     g.now = datetime.now(UTC)
     if not request.path.startswith("/api/") or request.path.startswith(
-        ("/api/compute", "/api/openapi", "/api/reference")
+        ("/api/compute", "/api/counter", "/api/openapi", "/api/reference")
     ):
         return
     database.connect(reuse_if_open=True)
@@ -172,7 +198,7 @@ def _close_database(_: BaseException | None) -> None:
 def _add_headers(settings: Settings, response: Response) -> Response:
     response.headers.update(static_site.FIXED)
     response.headers["Content-Security-Policy"] = static_site.content_security_policy()
-    if request.path.startswith(("/look/", "/join/", "/api/look/", "/api/invites/")):
+    if request.path.startswith(("/look/", "/join/", "/shelf/", "/api/look/", "/api/invites/", "/api/shelf/shown/")):
         # The address is the secret: no referrer, no indexing.
         response.headers["Referrer-Policy"] = "no-referrer"
         response.headers["X-Robots-Tag"] = "noindex, nofollow"

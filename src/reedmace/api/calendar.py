@@ -16,6 +16,7 @@ from reedmace.core.cycle import (
     cycle_advice,
     cycle_forecast,
     needs_watching,
+    water_note,
 )
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
@@ -60,7 +61,7 @@ def calendar_rows(state: LogbookState, now: datetime, *, again: bool = False) ->
     """Due tasks of one tank, its cycle included. state: the tank's; now: aware time; again: all occurrences."""
     rows = due(state, now, again=again)
     log = care_log(state, now) or cycle_log(state, now)
-    if log is not None and needs_watching(log):
+    if log is not None and (needs_watching(log) or water_note(log) is not None):
         advice = cycle_advice(CycleAdviceQuestion(log=log))
         forecast = (
             cycle_forecast(CycleForecastQuestion(log=log))

@@ -7,12 +7,14 @@ from pydantic import BaseModel, Field
 
 from reedmace.api.problems import ProblemError
 from reedmace.core.computations import COMPUTATIONS
-from reedmace.core.contract import Answer, Computation, Question
-from reedmace.core.cycle.judgement.methods import HELPER_TABLE, METHOD_TABLE, HelperRow, MethodRow
-from reedmace.core.filter import CATALOGUE, Filter
+from reedmace.core.contract import Answer, Computation, Lph, Question
+from reedmace.core.cycle.judgement.method_table import HELPER_TABLE, METHOD_TABLE, HelperRow, MethodRow
+from reedmace.core.filter import Filter
+from reedmace.core.filter.kind_parts.about import KindAbout
 from reedmace.core.filter.kind_parts.traits import KindName
 from reedmace.core.filter.kinds import KINDS
-from reedmace.core.glossary import GLOSSARY, Word
+from reedmace.core.filter.typical import typical_box
+from reedmace.core.guide import GLOSSARY, HOW_TO, QUESTIONS, AskedQuestion, HowTo, Word
 from reedmace.core.quantity import as_nitrogen
 from reedmace.core.sources import SOURCES
 from reedmace.core.stock import SPECIES, Species
@@ -51,11 +53,29 @@ class KindTitle(BaseModel):
     title: str
 
 
+class KindPage(BaseModel):
+    """All that is told of a kind before one is chosen, and a usual box of it."""
+
+    kind: KindName
+    title: str
+    about: KindAbout
+    usual: Filter
+    smallest_lph: Lph
+    largest_lph: Lph
+    serviced_days: float = Field(ge=0, le=4000)
+
+
+class KindPages(BaseModel):
+    """Every kind, in the usual order."""
+
+    kinds: list[KindPage]
+
+
 class Tables(BaseModel):
     """Reference tables for the screens."""
 
     species: list[Species]
-    catalogue: list[Filter]
+    sketched: Filter = Field(description="A filter under a tank, for the drawing of the first page")
     kinds: list[KindTitle]
     sources: list[SourceRow]
     computations: list[Named]
@@ -64,27 +84,52 @@ class Tables(BaseModel):
     helpers: list[HelperRow]
     form_defaults: FormDefaults
     words: list[Word]
+    how_to: list[HowTo]
+    questions: list[AskedQuestion]
 
 
 @blueprint.get("")
 @blueprint.output(Tables)
 def read_tables() -> Tables:
-    """Species, catalogue, sources and the names of the computations."""
+    """Species, kinds, sources and the names of the computations."""
     return Tables(
         species=list(SPECIES.values()),
-        catalogue=list(CATALOGUE),
+        sketched=typical_box(next(k for k in KINDS if k.hosed and k.closed), 800),
         kinds=[KindTitle(kind=k.name, title=k.title) for k in KINDS],
         sources=[SourceRow(key=s.key, provenance=s.provenance, title=s.title) for s in SOURCES.values()],
         methods=METHOD_TABLE,
         helpers=HELPER_TABLE,
         form_defaults=FormDefaults(),
         words=GLOSSARY,
+        how_to=HOW_TO,
+        questions=QUESTIONS,
         computations=[Named(name=c.name, answers=c.answers) for c in COMPUTATIONS.values()],
         nitrogen_share=NitrogenShares(
             ammonia=as_nitrogen(1, "ammonia", "ion"),
             nitrite=as_nitrogen(1, "nitrite", "ion"),
             nitrate=as_nitrogen(1, "nitrate", "ion"),
         ),
+    )
+
+
+@blueprint.get("/kinds")
+@blueprint.output(KindPages)
+def read_kinds() -> KindPages:
+    """A page a kind: how it works, for whom, what it costs and what must be bought besides."""
+    return KindPages(
+        kinds=[
+            KindPage(
+                kind=kind.name,
+                title=kind.title,
+                about=kind.about,
+                usual=typical_box(kind, (boxes.smallest_lph * boxes.largest_lph) ** 0.5),
+                smallest_lph=boxes.smallest_lph,
+                largest_lph=boxes.largest_lph,
+                serviced_days=kind.service_days,
+            )
+            for kind in KINDS
+            if (boxes := kind.typical) is not None
+        ]
     )
 
 

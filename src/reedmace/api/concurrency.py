@@ -10,7 +10,7 @@ from flask import Flask, g, request
 from flask_login import current_user
 
 from reedmace.api.problems import ProblemError
-from reedmace.store.accounts import network_of
+from reedmace.store.attempts import network_of
 
 LONG_SUMS = frozenset(
     {
@@ -19,9 +19,11 @@ LONG_SUMS = frozenset(
         "cycle-what-if",
         "cycle-method",
         "cycle-advice",
+        "outgrow",
         "rank-filters",
         "room-air",
         "shared-sump",
+        "type-and-size",
     }
 )
 RUNNING, WAITING, WAIT_S = 2, 3, 8.0
@@ -116,8 +118,12 @@ class ConcurrencyLimiter:
 
 def _is_long() -> bool:
     path = request.path
-    if path.endswith("/views/begin"):
+    if path.endswith("/views/begin") or path == "/api/counter":
         return True
+    if path.startswith("/api/practice/join/") or path == "/api/practice/tanks":
+        return request.method == "POST"
+    if path.startswith("/api/practice/") and path.endswith("/end"):
+        return request.method == "POST"
     return path.startswith("/api/compute/") and path.rpartition("/")[2] in LONG_SUMS and request.method == "POST"
 
 

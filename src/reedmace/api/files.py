@@ -1,15 +1,9 @@
-"""Helpers for CSV request and response bodies, and the catalogue as CSV."""
+"""Helpers for CSV request and response bodies."""
 
-from apiflask import APIBlueprint
 from flask import Response, request
-from pydantic import BaseModel
 
-from reedmace.api.openapi_responses import CSV
 from reedmace.api.problems import MOST_ISSUES, ProblemError
-from reedmace.core.filter import CATALOGUE, Filter
-from reedmace.formats import RowError, read_catalogue, write_catalogue
-
-blueprint = APIBlueprint("files", __name__, url_prefix="/api/compute", tag="Files")
+from reedmace.formats import RowError
 
 
 def csv_text() -> str:
@@ -33,26 +27,3 @@ def csv_response(text: str, name: str) -> Response:
     """A CSV download. text: its content; name: of the file."""
     headers = {"Content-Disposition": f'attachment; filename="{name}"'}
     return Response(text, mimetype="text/csv", headers=headers)
-
-
-class FilterList(BaseModel):
-    """Filters read from a file; nothing is stored."""
-
-    filters: list[Filter]
-
-
-@blueprint.get("/catalogue.csv")
-@blueprint.doc(responses=CSV)
-def export_catalogue() -> Response:
-    """The catalogue as CSV."""
-    return csv_response(write_catalogue(CATALOGUE), "catalogue.csv")
-
-
-@blueprint.post("/catalogue.csv")
-@blueprint.output(FilterList)
-@blueprint.doc(responses={422: "Not usable; each faulty row is named"})
-def import_catalogue() -> FilterList:
-    """Filters of a CSV: all rows or none."""
-    found, errors = read_catalogue(csv_text())
-    refuse_rows(errors)
-    return FilterList(filters=found)

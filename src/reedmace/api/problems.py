@@ -16,6 +16,7 @@ from reedmace.logbook.plans.differences import Difference, differences
 from reedmace.store import (
     AllBusy,
     EmailTaken,
+    NoSuchBox,
     NoSuchDevice,
     NoSuchEntry,
     NoSuchInvite,
@@ -27,6 +28,7 @@ from reedmace.store import (
     RoomMoved,
     TooManyAttempts,
 )
+from reedmace.store.practice_classes import ClassFullError, NoSuchClassError
 
 MOST_ISSUES = 50
 """Most faults listed in one response."""
@@ -169,6 +171,18 @@ def _no_invite(_: NoSuchInvite) -> Response:
     return _answer(404, "This invitation opens nothing", "It was used, taken back, older than a week, or is your own.")
 
 
+def _no_box(_: NoSuchBox) -> Response:
+    return _answer(404, "No such box", "It is not on this shelf; it may have been taken off.")
+
+
+def _no_class(_: NoSuchClassError) -> Response:
+    return _answer(404, "No such class", "There is no class of that number in your account; it may be over.")
+
+
+def _class_full(_: ClassFullError) -> Response:
+    return _answer(409, "No place left", "A class has 40 places, and a teacher 20 classes. Close one, or open another.")
+
+
 def _no_room(_: NoSuchRoom) -> Response:
     return _answer(404, "No such room", "There is no room of that number in your account.")
 
@@ -237,7 +251,10 @@ _HANDLERS: dict[type[Exception], Callable[[Any], Response]] = {
     NoSuchEntry: _no_entry,
     NotAllowed: _not_allowed,
     NoSuchInvite: _no_invite,
+    NoSuchBox: _no_box,
     NoSuchRoom: _no_room,
+    NoSuchClassError: _no_class,
+    ClassFullError: _class_full,
     RoomMoved: _room_moved,
     OverQuota: _over_quota,
     EmailTaken: _taken,

@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from reedmace.api.accounts import Password, SessionState, own_account, reject_weak_password, start_session
 from reedmace.api.problems import ProblemError
-from reedmace.api.session import keeper
+from reedmace.api.session import keeper, known_device
 
 blueprint = APIBlueprint("recovery", __name__, url_prefix="/api", tag="Account")
 
@@ -51,7 +51,9 @@ def recover(json_data: Recovery) -> SessionState:
     """Sign in with a recovery code and a new password. The code is used up; every other session ends."""
     reject_weak_password(json_data.password, json_data.email)
     now = g.now.replace(tzinfo=None)
-    who = g.accounts.recover(json_data.email, json_data.code, json_data.password, request.remote_addr or "", now)
+    who = g.accounts.recover(
+        json_data.email, json_data.code, json_data.password, request.remote_addr or "", now, known_device()
+    )
     if who is None:
         raise ProblemError(401, "Not let in", "The address or the code is not right, or the code was used before.")
     return start_session(who)

@@ -1,10 +1,11 @@
 """API reference as one plain HTML page generated from the OpenAPI description."""
 
 import json
+import threading
 from typing import Any
 
 from apiflask import APIBlueprint
-from flask import Response, current_app
+from flask import Response, current_app, request
 from markupsafe import Markup, escape
 
 from reedmace.api.static_site import style_nonce
@@ -19,10 +20,30 @@ _STYLE = (
 )
 
 
+_NONCE = "{nonce}"
+_building = threading.Lock()
+
+
 @blueprint.get("/reference")
 def reference() -> Response:
     """Every endpoint with its input and output."""
-    spec: dict[str, Any] = current_app.spec  # type: ignore[attr-defined]
+    # It takes seconds of processor: built once a process, and by one thread.
+    with _building:
+        kept: dict[str, str] = current_app.extensions.setdefault("reedmace-reference", {})
+        if "page" not in kept:
+            kept["page"] = _page(current_app.spec)  # type: ignore[attr-defined]
+    return Response(kept["page"].replace(_NONCE, style_nonce(), 1), mimetype="text/html")
+
+
+def build_once() -> None:
+    """Build the description before it is served: by one thread, since it takes seconds of processor."""
+    if request.path == "/api/openapi.json":
+        with _building:
+            current_app.spec  # type: ignore[attr-defined]  # noqa: B018 - built on first use, and kept
+
+
+def _page(spec: dict[str, Any]) -> str:
+    """The page, with a placeholder where each response puts its nonce. spec: the OpenAPI description."""
     parts = [
         Markup(
             "<h1>Reedmace API</h1><p>{}</p><p>Version {}. The description itself: <a"
@@ -60,8 +81,8 @@ def reference() -> Response:
     page = Markup(
         "<!doctype html><html lang='en'><meta charset='utf-8'><meta name='viewport'"
         " content='width=device-width'><title>Reedmace API</title><style nonce='{}'>{}</style><main>{}</main></html>"
-    ).format(style_nonce(), Markup(_STYLE), Markup("").join(parts))  # noqa: S704 - a constant style sheet
-    return Response(str(page), mimetype="text/html")
+    ).format(_NONCE, Markup(_STYLE), Markup("").join(parts))  # noqa: S704 - a constant style sheet
+    return str(page)
 
 
 def _first(content: dict[str, dict[str, Any]]) -> dict[str, Any]:

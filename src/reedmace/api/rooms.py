@@ -9,9 +9,11 @@ from pydantic import BaseModel, ConfigDict, Field
 from reedmace.api.archive import copied_plans
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
+from reedmace.api.shelf import shelf_of
 from reedmace.api.snapshot_cache import snapshots
 from reedmace.api.tanks import NAME
 from reedmace.core.contract import Issue
+from reedmace.core.filter.shelf_box import boxes_of
 from reedmace.formats.room_table import read_room
 from reedmace.logbook.plans.room_plan import RoomPlan, placed
 from reedmace.logbook.replay.animals import animals_in
@@ -295,7 +297,8 @@ def move_animals(json_data: Moving) -> ManyWritten:
 @blueprint.doc(responses=REFUSED)
 def import_room(json_data: RoomTable) -> RoomOut:
     """A room and its tanks from a table (CSV). All of it or none."""
-    mine, found = tanks(), read_room(json_data.text)
+    boxes = [f for item in shelf_of(keeper().id) for f in boxes_of(item)]
+    mine, found = tanks(), read_room(json_data.text, boxes)
     with g.database.atomic():
         made = []
         for row in found:

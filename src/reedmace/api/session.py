@@ -3,12 +3,13 @@
 import hmac
 import secrets
 
-from flask import g, request, session
+from flask import Response, after_this_request, current_app, g, request, session
 from flask_login import UserMixin, current_user
+from itsdangerous import BadSignature, URLSafeSerializer
 
 from reedmace.api.problems import ProblemError
 from reedmace.store import HouseholdMember, Households, Tanks
-from reedmace.store.accounts import Keeper
+from reedmace.store.accounts import Device, Keeper
 
 
 class CurrentKeeper(UserMixin):  # type: ignore[misc]
@@ -62,3 +63,40 @@ def helps() -> dict[int, HouseholdMember]:
 def tanks() -> Tanks:
     """The signed-in keeper's tanks, and those of the households this keeper helps in."""
     return Tanks(g.database, keeper().id, {owner: hand.role for owner, hand in helps().items()})
+
+
+DEVICE_COOKIE, DEVICE_FOR_S = "reedmace_device", 400 * 86_400
+"""Cookie of a browser that was signed in before, and how long it is kept, s: as long as browsers allow."""
+
+
+def known_device() -> Device | None:
+    """The account last signed in on this browser, by its signed cookie; None without one."""
+    try:
+        account_id, secret = _signer().loads(request.cookies.get(DEVICE_COOKIE, ""))
+    except (BadSignature, ValueError, TypeError):
+        return None
+    return Device(int(account_id), str(secret))
+
+
+def remember_device(account_id: int) -> None:
+    """Mark this browser as one that was signed in to an account, so that others' guesses do not keep it out."""
+    known = known_device()
+    secret = known.secret if known is not None and known.account_id == account_id else secrets.token_urlsafe(18)
+    value = _signer().dumps([account_id, secret])
+
+    def marked(response: Response) -> Response:
+        response.set_cookie(
+            DEVICE_COOKIE,
+            value,
+            max_age=DEVICE_FOR_S,
+            httponly=True,
+            samesite="Lax",
+            secure=bool(current_app.config["SESSION_COOKIE_SECURE"]),
+        )
+        return response
+
+    after_this_request(marked)
+
+
+def _signer() -> URLSafeSerializer:
+    return URLSafeSerializer(str(current_app.secret_key), salt="device")

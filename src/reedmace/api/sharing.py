@@ -214,9 +214,10 @@ def end_view_link(tank_id: int) -> ViewLinkOut:
 @blueprint.doc(responses={404: "The link opens nothing", 429: "Paused"})
 def view_shared_tank(token: str) -> SharedTankView:
     """The state of a tank, for anyone with the link. Not to be indexed."""
-    g.accounts.reject_guessing(request.remote_addr or "", g.now.replace(tzinfo=None))
     found = viewed_tank(g.database, token)
     if found is None:
+        # A right link opens from anywhere: its neighbours' wrong ones must not close it.
+        g.accounts.reject_guessing(request.remote_addr or "", g.now.replace(tzinfo=None))
         g.accounts.count_guess(request.remote_addr or "", g.now.replace(tzinfo=None))
         raise ProblemError(404, "Not found", "This link opens nothing: it was revoked, or made anew.")
     account, tank_id = found

@@ -5,6 +5,7 @@ from flask import g
 
 from reedmace.api.openapi_responses import READ
 from reedmace.api.session import tanks
+from reedmace.api.shelf import shelf_here
 from reedmace.api.tanks import REFUSED
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.logbook.stages import (
@@ -23,6 +24,7 @@ from reedmace.logbook.stages import (
     tank_view,
     with_draft,
 )
+from reedmace.store import learned_boxes
 
 blueprint = APIBlueprint("views", __name__, url_prefix="/api", tag="Stages")
 
@@ -55,7 +57,8 @@ def see_stock(tank_id: int, json_data: Draft) -> StockView:
 @blueprint.doc(responses=REFUSED)
 def see_filter(tank_id: int, json_data: Draft) -> FilterView:
     """The Filter stage with what is typed on screen; nothing is written."""
-    return filter_view(_seen(tank_id, json_data), json_data.seen)
+    shelf = shelf_here(tanks().get(tank_id).owner_id)
+    return filter_view(_seen(tank_id, json_data), json_data.seen, shelf, learned_boxes(g.database, g.now))
 
 
 @blueprint.post("/tanks/<int:tank_id>/views/fit")

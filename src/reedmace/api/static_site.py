@@ -11,7 +11,7 @@ from pathlib import Path
 from wsgiref.headers import Headers
 
 from apiflask import APIFlask
-from flask import Response, g, request, send_from_directory
+from flask import Response, g, send_from_directory, session
 from whitenoise import WhiteNoise  # type: ignore[import-untyped]
 
 from reedmace.api.problems import ProblemError
@@ -31,6 +31,8 @@ _STAGES = ("tank", "stock", "filter", "fit", "cycle", "keep")
 _PAGE = "index.html"
 _NONCE = "%NONCE%"
 """Placeholder of the style nonce in the page."""
+_SESSION = "%SESSION%"
+"""Placeholder for whether somebody is signed in by what the browser sent."""
 
 
 def style_nonce() -> str:
@@ -112,6 +114,9 @@ def install(app: APIFlask, folder: Path | None) -> None:
         """The built page and its files; any other address returns the page."""
         if path.startswith("api/") or folder is None or made_of is None:
             raise ProblemError(404, "Not found", "There is nothing here under that address.")
+        if ".." in path.split("/"):
+            # Another spelling of a file would be served by another rule.
+            raise ProblemError(404, "Not found", "There is nothing here under that address.")
         if path not in ("", _PAGE) and _is_file(folder, path):
             response = send_from_directory(folder, path)
             # Built files carry a content hash in their name.
@@ -119,10 +124,12 @@ def install(app: APIFlask, folder: Path | None) -> None:
                 "public, max-age=31536000, immutable" if path.startswith("assets/") else "no-cache"
             )
             return response
+        signed_in = "_user_id" in session
         text = (folder / _PAGE).read_text(encoding="utf-8").replace(_NONCE, style_nonce())
+        text = text.replace(_SESSION, "kept" if signed_in else "none")
         response = Response(text, mimetype="text/html")
         response.headers["Cache-Control"] = "no-cache"
-        links = made_of.links(path, signed_in=app.config["SESSION_COOKIE_NAME"] in request.cookies)
+        links = made_of.links(path, signed_in=signed_in)
         if links:
             response.headers["Link"] = ", ".join(links)
         return response

@@ -10,7 +10,7 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 from reedmace.api.files import csv_response
 from reedmace.api.openapi_responses import CSV, READ, file_of
 from reedmace.api.problems import ProblemError
-from reedmace.api.session import helps, tanks
+from reedmace.api.session import helps, keeper, tanks
 from reedmace.core.contract import Issue
 from reedmace.core.fit import ShoppingListAnswer
 from reedmace.formats import plumbing_inp, write_shopping
@@ -20,10 +20,12 @@ from reedmace.logbook.replay.arrival import box_of
 from reedmace.logbook.replay.entries import PLAN_KINDS, Body, Entry, NewEntry, Situation, Stands
 from reedmace.logbook.replay.equipment import installed_filters, path_of, temperature_c
 from reedmace.logbook.replay.state import LogbookState, replay
+from reedmace.logbook.replay.sump_overflow import overflow_question
 from reedmace.logbook.stages import Plans, plans_of, rows_or_fault, shopping_list_view, with_plan
-from reedmace.logbook.stages.stage_rows import Stage, stage_rows
+from reedmace.logbook.stages.stage_rows import NextStep, Stage, next_step, stage_rows
 from reedmace.logbook.times import OurTime
-from reedmace.store import EntryFilter, NoSuchEntry, Role, TankName
+from reedmace.practice.record import Practice
+from reedmace.store import EntryFilter, NoSuchEntry, PracticeTanks, Role, TankName, Tanks, learned_boxes
 
 blueprint = APIBlueprint("tanks", __name__, url_prefix="/api", tag="Tanks")
 
@@ -54,6 +56,8 @@ class TankOut(BaseModel):
     name: str
     made_at: AwareDatetime
     stages: list[Stage] = []
+    next: NextStep | None = None
+    practice: bool = Field(default=False, description="Whether it is a practice tank, with a clock of its own")
     of: str | None = Field(default=None, description="Whose it is, where it is another's")
     role: Role | None = Field(default=None, description="What this keeper may do in it, where it is another's")
 
@@ -198,7 +202,7 @@ def add_entry(tank_id: int, json_data: NewEntry) -> Entry:
     mine = tanks()
     if json_data.body.kind in PLAN_KINDS:
         _refuse_impossible(replay(mine.recent(tank_id)), json_data.body)
-    return mine.add(tank_id, json_data, g.now)[0]
+    return _added(mine, tank_id, json_data)
 
 
 class RestorePlan(BaseModel):
@@ -229,7 +233,17 @@ def restore_plan(tank_id: int, entry_id: int, json_data: RestorePlan) -> Entry:
         body = body.taken_up_again(stands.body)
     _refuse_impossible(state, body)
     new = NewEntry(key=json_data.key, at=g.now, body=body, based_on=stands.id if stands else None)
-    return mine.add(tank_id, new, g.now)[0]
+    return _added(mine, tank_id, new)
+
+
+def _added(mine: Tanks, tank_id: int, new: NewEntry) -> Entry:
+    """An entry written; in a practice tank at its own time, which goes on a little with each."""
+    if "practice" not in g:
+        return mine.add(tank_id, new, g.now)[0]
+    entry, fresh = mine.add(tank_id, new.model_copy(update={"at": g.now}), g.now)
+    if fresh:
+        PracticeTanks(g.database, keeper().id).change(tank_id, Practice.ticked)
+    return entry
 
 
 def _refuse_impossible(state: LogbookState, body: Body) -> None:
@@ -254,11 +268,11 @@ def read_plumbing(tank_id: int, query_data: FilterQuery) -> Response:
     """The plumbing as an EPANET input file."""
     state = replay(tanks().recent(tank_id))
     installed = [h for h in installed_filters(state) if query_data.filter_key in (None, h.key)]
-    question = next((q for h in installed if (q := path_of(state, h)) is not None), None)
-    if question is None:
+    found = next(((q, overflow_question(h)) for h in installed if (q := path_of(state, h)) is not None), None)
+    if found is None:
         raise ProblemError(409, "No plumbing", "Choose a filter with a pump first; air-driven ones have no pump curve.")
     headers = {"Content-Disposition": f'attachment; filename="plumbing-{tank_id}.inp"'}
-    return Response(plumbing_inp(question), mimetype="text/plain", headers=headers)
+    return Response(plumbing_inp(found[0], overflow=found[1]), mimetype="text/plain", headers=headers)
 
 
 @blueprint.get("/tanks/<int:tank_id>/buying")
@@ -270,7 +284,7 @@ def read_shopping_list(tank_id: int) -> ShoppingListAnswer:
 
 
 def _buying(tank_id: int) -> ShoppingListAnswer:
-    found = shopping_list_view(replay(tanks().recent(tank_id)))
+    found = shopping_list_view(replay(tanks().recent(tank_id)), learned_boxes(g.database, g.now))
     if found is None:
         raise ProblemError(409, "Nothing to buy yet", "Choose a filter first; the list is made for it.")
     return found
@@ -287,4 +301,12 @@ def tank_out(tank: TankName, stages: list[Stage]) -> TankOut:
     """A tank as the API returns it, with whose it is. tank: its row; stages: of its work."""
     hand = helps().get(tank.owner_id)
     shared = {"of": hand.email, "role": hand.role} if hand else {}
-    return TankOut(id=tank.id, name=tank.name, made_at=tank.made_at, stages=stages, **shared)
+    return TankOut(
+        id=tank.id,
+        name=tank.name,
+        made_at=tank.made_at,
+        stages=stages,
+        next=next_step(stages),
+        practice="practice" in g,
+        **shared,
+    )

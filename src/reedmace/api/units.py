@@ -1,17 +1,19 @@
 """Units of a response: from the request header, otherwise the account, otherwise metric."""
 
+import json
+import re
 from collections.abc import Callable
 from contextvars import Token
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
-from flask import Flask, g, request
+from flask import Flask, Response, g, request
 from flask_login import current_user
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from reedmace.core.quantity import formatting
 
 HEADER = "Reedmace-Units"
-"""Four values separated by semicolons: "US gal;in;F;USD". Headers cannot carry a degree sign."""
+"""Values separated by semicolons: "US gal;in;F;USD;point". A header has no degree sign; the last may be missing."""
 
 _IN_GALLONS_AND_INCHES = ("US", "LR", "MM")
 _CURRENCY = {
@@ -66,6 +68,9 @@ _CURRENCY = {
 }
 
 
+DecimalMark = Literal[".", ","]
+
+
 class Units(BaseModel):
     """What a keeper reads in."""
 
@@ -74,6 +79,7 @@ class Units(BaseModel):
     length: Literal["cm", "in"] = "cm"
     temperature: Literal["°C", "°F"] = "°C"
     currency: Annotated[str, Field(pattern="^([A-Z]{3})?$", description="ISO 4217, or nothing")] = ""
+    decimal: DecimalMark = "."
 
     def chosen(self) -> formatting.Units:
         """The same for the core's formatting."""
@@ -115,13 +121,13 @@ def written(units: Units) -> list[WrittenUnit]:
         ]
 
 
-def units_of_locale(locale: str) -> Units:
-    """Usual units of a browser's locale. locale: "en-US"; an unknown one is metric."""
+def units_of_locale(locale: str, decimal: DecimalMark = ".") -> Units:
+    """Usual units of a browser's locale. locale: "en-US"; an unknown one is metric; decimal: as written there."""
     region = next((part.upper() for part in locale.replace("_", "-").split("-")[1:] if len(part) == 2), "")
     currency = next((name for name, regions in _CURRENCY.items() if region in regions), "")
     if region in _IN_GALLONS_AND_INCHES:
-        return Units(volume="US gal", length="in", temperature="°F", currency=currency)
-    return Units(currency=currency)
+        return Units(volume="US gal", length="in", temperature="°F", currency=currency, decimal=decimal)
+    return Units(currency=currency, decimal=decimal)
 
 
 def units_of_keeper(stored: dict[str, str] | None) -> Units:
@@ -131,10 +137,17 @@ def units_of_keeper(stored: dict[str, str] | None) -> Units:
 
 def _asked() -> Units:
     parts = request.headers.get(HEADER, "").split(";")
-    if len(parts) == 4:
+    if len(parts) in (4, 5):
+        mark = "," if parts[4:] == ["comma"] else "."
         try:
             return Units.model_validate(
-                {"volume": parts[0], "length": parts[1], "temperature": f"°{parts[2]}", "currency": parts[3]}
+                {
+                    "volume": parts[0],
+                    "length": parts[1],
+                    "temperature": f"°{parts[2]}",
+                    "currency": parts[3],
+                    "decimal": mark,
+                }
             )
         except ValidationError:
             pass
@@ -144,7 +157,9 @@ def _asked() -> Units:
 
 
 def _begin() -> None:
-    g.units_token = formatting.choose(_asked().chosen())
+    units = _asked()
+    g.decimal = units.decimal
+    g.units_token = formatting.choose(units.chosen())
 
 
 def _end(_: BaseException | None) -> None:
@@ -153,8 +168,38 @@ def _end(_: BaseException | None) -> None:
         formatting.restore(token)
 
 
+_FIGURE = re.compile(r'(?<![\w.,:/"“])(\d{1,3}(?:,\d{3})+|\d+)(\.\d+)?(?![\w]|[.,]\d)')
+"""A figure with a point, or with commas at its thousands; no part of a word, date or version, nor quoted as typed."""
+_TYPED = frozenset({"name", "text", "note", "body", "email", "id", "key", "seen_where", "formula"})
+"""Fields that keep what somebody typed."""
+
+
+def with_comma(answer: Any) -> Any:
+    """An answer whose sentences write decimals with a comma. answer: decoded JSON; what keepers typed stays."""
+    if isinstance(answer, dict):
+        return {key: one if key in _TYPED else with_comma(one) for key, one in answer.items()}
+    if isinstance(answer, list):
+        return [with_comma(one) for one in answer]
+    if isinstance(answer, str) and " " in answer:
+        return _FIGURE.sub(lambda m: m[1].replace(",", ".") + (m[2] or "").replace(".", ","), answer)
+    return answer
+
+
+def _in_their_decimals(response: Response) -> Response:
+    sentences = request.path.startswith("/api/") and request.path != "/api/openapi.json"
+    # A file is for other programs.
+    if sentences and g.get("decimal") == "," and response.is_json and "Content-Disposition" not in response.headers:
+        response.set_data(json.dumps(with_comma(response.get_json()), ensure_ascii=False))
+    return response
+
+
 def install(app: Flask) -> None:
     """Answer every request in its own units. app: the application, its database opened before."""
     begin: Callable[[], None] = _begin
     app.before_request(begin)
     app.teardown_request(_end)
+
+
+def install_decimals(app: Flask) -> None:
+    """Write the decimals of every answer as its keeper does. app: the application, its compression installed before."""
+    app.after_request(_in_their_decimals)

@@ -15,8 +15,8 @@ def _module(module: str) -> Any:
     return import_module(f"reedmace.command.{module}")
 
 
-def main() -> int:
-    """Run one verb and return its exit code."""
+def _parser() -> argparse.ArgumentParser:
+    """The verbs and what each takes."""
     parser = argparse.ArgumentParser(prog="reedmace", description="Choose, fit and cycle an aquarium filter.")
     verbs = parser.add_subparsers(dest="verb", metavar="VERB")
     demo = verbs.add_parser("demo", help="start with the demo tanks and print the address")
@@ -58,6 +58,12 @@ def main() -> int:
     one.add_argument("--list", action="store_true", help="the names and what each answers")
     one.add_argument("--lines", action="store_true", help="a question a line in, an answer a line out (JSON Lines)")
     one.add_argument("--schema", metavar="NAME", help="input and output of one, as JSON Schema")
+    return parser
+
+
+def main() -> int:
+    """Run one verb and return its exit code."""
+    parser = _parser()
     arguments = parser.parse_args()
     runs: dict[str, Callable[[], int]] = {
         "demo": lambda: _module("run").demo(fresh=arguments.fresh),

@@ -39,9 +39,13 @@ READ_BY_FRAMEWORKS = [
     "writeable",
     "request_id",
     "units_token",
+    "idempotent_answer",
     "_memo",
+    "added_n",
+    "added_alkalinity",
 ]
-"""Names that Flask, peewee, NumPy, the compilers of our models or `getattr` read."""
+"""Names that Flask, peewee, NumPy, the compilers of our models or `getattr` read, and the balance of simulated tanks,
+which tests read."""
 
 
 def _tools() -> list[tuple[str, list[str], Path]]:

@@ -14,8 +14,8 @@ _MARK = "compiled"
 def fingerprint() -> str:
     """Fingerprint of what compiled kernels depend on: source, compiler, Python and processor."""
     found = hashlib.sha256()
-    core = Path(reedmace.__file__).parent / "core"
-    for path in sorted(core.rglob("*.py")):
+    here = Path(reedmace.__file__).parent
+    for path in sorted([*(here / "core").rglob("*.py"), *(here / "standins").rglob("*.py")]):
         found.update(path.read_bytes())
     for text in (version("numba"), version("llvmlite"), sys.version, platform.machine(), _processor()):
         found.update(text.encode())

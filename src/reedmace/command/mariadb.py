@@ -321,6 +321,13 @@ class MariaDB:
             GRANT SELECT, INSERT, DELETE ON reedmace.invite TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.look_link TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, UPDATE, DELETE ON reedmace.room TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT, UPDATE, DELETE ON reedmace.shelf_box TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT, UPDATE, DELETE ON reedmace.idempotent_answer TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT, UPDATE ON reedmace.learned_boxes TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT, UPDATE, DELETE ON reedmace.practice_class TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT ON reedmace.practice_seat TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT ON reedmace.practice_result TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT, DELETE ON reedmace.shelf_link TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.sign_in_failure TO 'reedmace_app'@'127.0.0.1';
             """
         )

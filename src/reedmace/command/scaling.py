@@ -4,10 +4,11 @@ from collections.abc import Callable, Sequence
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
-from reedmace.command.speed import FEED_G_DAY, SERVICE_DAYS, SITE, Row, catalogue_of
+from reedmace.command.speed import FEED_G_DAY, SERVICE_DAYS, SITE, Row, boxes_of_count
 from reedmace.command.timing import Timing, exponent, measure
-from reedmace.core.filter import CATALOGUE, deliver, table_of
+from reedmace.core.filter import deliver, table_of
 from reedmace.core.filter.site.site import Plumbing
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.logbook.rooms.room_view import RoomTank, board_row
@@ -24,7 +25,7 @@ def _entry(n: int, at: datetime, **body: Any) -> Entry:
 def long_running_state(readings: int) -> list[Entry]:
     """The state of a running tank with a number of tests, the newest now. readings: how many."""
     begun = NOW - TESTS_APART * (readings + 1)
-    sponge = next(f for f in CATALOGUE if f.kind == "sponge").model_dump(mode="json")
+    sponge = next(f for f in SAMPLE_BOXES if f.kind == "sponge").model_dump(mode="json")
     bodies: list[dict[str, Any]] = [
         {"kind": "tank-plan", "tank": {"length_cm": 60, "width_cm": 30, "height_cm": 36}},
         {"kind": "stock-plan", "animals": [{"species_id": "zebra-danio", "count": 6}]},
@@ -55,7 +56,7 @@ def _grown(
 
 
 def _flows(size: int) -> Callable[[], Any]:
-    table = table_of(catalogue_of(size))
+    table = table_of(boxes_of_count(size))
     return lambda: deliver(table, SITE, Plumbing(), FEED_G_DAY, 25, days=SERVICE_DAYS)
 
 

@@ -17,7 +17,7 @@ from reedmace.command.forecast_skill import tested
 from reedmace.command.timing import compare, measure
 from reedmace.core.computations import compute
 from reedmace.core.cycle.model.ensemble import forget
-from reedmace.core.cycle.model.inputs import PRIOR_MEDIAN, PRIOR_SPREAD, still_conditions
+from reedmace.core.cycle.model.inputs import still_conditions
 from reedmace.core.cycle.model.nitrogen_kernel import (
     ASLEEP,
     DOSE_WORTH,
@@ -32,13 +32,15 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     rates,
     simulate,
 )
-from reedmace.core.filter import CATALOGUE, Filter, deliver, table_of
+from reedmace.core.cycle.model.prior import PRIOR_MEDIAN, PRIOR_SPREAD
+from reedmace.core.filter import Filter, deliver, table_of
 from reedmace.core.filter.filter_flow import Placed, current_preferences, currents_and_oxygen, oxygen_consumers
 from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
 from reedmace.core.quantity.constants import G
 from reedmace.core.stock import Animals
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.formats import plumbing_inp
 from reedmace.standins import ColourKit, usual_tank
 
@@ -104,10 +106,10 @@ def _plain_flow(f: Filter, plumbing: Plumbing, nu: float, feed_days: float) -> f
     return float(brentq(gap, 0.0, most, xtol=1e-12)) * 3.6e6
 
 
-def catalogue_of(count: int) -> list[Filter]:
+def boxes_of_count(count: int) -> list[Filter]:
     """Pumped filters with individual figures. count: how many."""
     rng = np.random.default_rng(1)
-    pumped = [f for f in CATALOGUE if f.kind == "canister"]
+    pumped = [f for f in SAMPLE_BOXES if f.kind == "canister"]
     return [
         pumped[i % len(pumped)].model_copy(
             update={
@@ -128,12 +130,11 @@ SITE, STOCK = (
 
 
 def ranking_question(filters: list[Filter]) -> dict[str, Any]:
-    """Ranking input for a catalogue. filters: any number up to 5,000."""
+    """Ranking input for many boxes. filters: any number up to 5,000."""
     return {
         "site": SITE.model_dump(),
         "animals": [a.model_dump() for a in STOCK],
         "own_filters": [f.model_dump() for f in filters],
-        "with_catalogue": False,
     }
 
 
@@ -166,7 +167,7 @@ def _plain_ranking(filters: list[Filter], plumbing: Plumbing, nu: float) -> list
 
 def ranking() -> list[Row]:
     """Flows of five thousand filters, and the whole ranking."""
-    many, plumbing, nu = catalogue_of(5000), Plumbing(), viscosity_m2_s(25)
+    many, plumbing, nu = boxes_of_count(5000), Plumbing(), viscosity_m2_s(25)
 
     def plain() -> list[float]:
         return [_plain_flow(f, plumbing, nu, dirt) for f in many for dirt in (0.0, SERVICE_DAYS * FEED_G_DAY)]

@@ -16,6 +16,7 @@ from reedmace.core.flow.hydraulic_kernel import (
     set_threads,
     spare_resistances,
 )
+from reedmace.standins.practice_tank import Act, PracticeTank, Setup
 
 CURVE = [{"flow_lph": 0, "head_m": 1}, {"flow_lph": 300, "head_m": 0.7}, {"flow_lph": 500, "head_m": 0}]
 LOOP = {
@@ -51,6 +52,11 @@ def _pumps() -> None:
     spare_resistances(one, two, two, points, one, one, one, hoses, 1e-6)
 
 
+def _practice() -> None:
+    acts = [Act(0.0, "dose", 1.0), Act(30.0, "animals", 1, "zebra-danio")]
+    PracticeTank(Setup(net_l=100), seed=1).run(acts, 120.0)
+
+
 STEPS: tuple[tuple[str, Callable[[], object]], ...] = (
     ("pump and plumbing", lambda: compute("operating-point", LOOP)),
     (
@@ -58,10 +64,11 @@ STEPS: tuple[tuple[str, Callable[[], object]], ...] = (
         lambda: compute("operating-point", {"pump": {"max_flow_lph": 500, "max_head_m": 1, "curve": CURVE}}),
     ),
     ("air lifts", _lifts),
-    ("catalogue", _pumps),
+    ("many pumps", _pumps),
     ("ranking", lambda: compute("rank-filters", {"site": SITE})),
     ("cycle", lambda: _forecast(BEGUN)),
     ("cycle before its first test", lambda: _forecast({"net_l": 100, "day_now": 0})),
+    ("a practice tank", _practice),
     ("typed figures", lambda: compute("read-quantity", {"text": "20 gal", "kind": "volume"})),
 )
 

@@ -217,3 +217,16 @@ def film_needed_m2(load_mg_n_day: float, temperature_c: float) -> float:
     2.0
     """
     return load_mg_n_day / (AREAL_RATE * max(temperature_factor(temperature_c), 0.05))
+
+
+def carried_times(media_m2: float, tank_m2: float, needed_m2: float) -> float:
+    """How many times filter media carry a load; glass and gravel only make up what media lack.
+
+    media_m2: film on filter media; tank_m2: film on glass and gravel; needed_m2: film the load needs, all m². Water is
+    driven through media and only passes over gravel, so gravel is a reserve and no surplus. Source: common practice.
+
+    >>> carried_times(1.1, 7.0, 1.0), carried_times(0.6, 7.0, 1.0), round(carried_times(0.2, 0.3, 1.0), 2)
+    (1.1, 1.0, 0.5)
+    """
+    needed = max(needed_m2, 1e-6)
+    return max(media_m2 / needed, min((media_m2 + tank_m2) / needed, 1.0))

@@ -17,6 +17,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
         "ammonia-dose",
         "alkalinity-dose",
         "oxygen-saturation",
+        "dissolved-co2",
     ),
     "film": ("film-capacity",),
     "stock": (
@@ -60,8 +61,10 @@ PACKAGES: dict[str, tuple[str, ...]] = {
         "running-cost",
         "filter-flow",
         "label-check",
+        "read-label",
         "media-stack",
         "rank-filters",
+        "type-and-size",
         "fish-room-year",
     ),
     "upkeep": (
@@ -71,6 +74,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
         "hospital-filter",
         "nitrate-rhythm",
         "quarantine",
+        "sponge-round",
         "year-cost",
     ),
     "fit": (
@@ -85,7 +89,9 @@ PACKAGES: dict[str, tuple[str, ...]] = {
     "tank": (
         "evaporation",
         "heater-size",
+        "skimmer-size",
         "tank-volume",
+        "usual-tank",
     ),
 }
 """Computations of each package; `core.computations` imports all of them, and a test holds the two equal."""
@@ -107,6 +113,10 @@ def answered(computation: Computation[Any, Any], data: object) -> Answer:
     """
     answer: Answer = computation.function(computation.question.model_validate(data))
     return answer
+
+
+SECRETS = frozenset({"password", "old", "new", "code", "token"})
+"""Fields whose value is never repeated in a message."""
 
 
 def issues_of(error: ValidationError | CannotAnswer) -> list[Issue]:
@@ -138,10 +148,11 @@ def issues_of(error: ValidationError | CannotAnswer) -> list[Issue]:
                 )
             )
         else:
+            got = "" if SECRETS & {str(piece) for piece in item["loc"]} else f" (got {_brief(item['input'])})"
             found.append(
                 Issue(
                     where=where,
-                    what=f"{item['msg'][0].lower()}{item['msg'][1:]} (got {_brief(item['input'])}).",
+                    what=f"{item['msg'][0].lower()}{item['msg'][1:]}{got}.",
                     remedy="Correct it.",
                 )
             )

@@ -2,15 +2,15 @@
 
 from typing import Any
 
-from reedmace.core.filter import CATALOGUE
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 
 Row = tuple[float, dict[str, Any]]
 """(days ago, an entry's body)."""
 
 
 def filter_of(filter_id: str) -> dict[str, Any]:
-    """A catalogue filter as an entry stores it. filter_id: its id."""
-    return next(f for f in CATALOGUE if f.id == filter_id).model_dump()
+    """A sample box as an entry stores it. filter_id: its id."""
+    return next(f for f in SAMPLE_BOXES if f.id == filter_id).model_dump()
 
 
 def installed(filter_id: str, **more: Any) -> list[dict[str, Any]]:

@@ -6,13 +6,15 @@ from datetime import UTC, datetime, timedelta
 import peewee
 
 from reedmace.api.accounts import DEMO_EMAIL
+from reedmace.core.filter.shelf_box import box_of_filter
 from reedmace.demo.rack import ROOM, rack, rack_plan
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.demo.stairwell import stairwell
 from reedmace.demo.tanks import bindery, courtyard, kiln_room, long_bench
 from reedmace.logbook.replay.entries import NewEntry
 from reedmace.logbook.replay.state import replay
 from reedmace.logbook.rooms.room_view import RoomTank, room_view
-from reedmace.store import Accounts, Rooms, Tanks
+from reedmace.store import Accounts, Rooms, Shelf, Tanks, set_contributes
 
 
 def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime | None = None) -> bool:
@@ -23,6 +25,8 @@ def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime 
     if keeper is None:
         # The password is never used: the demo is entered by a button.
         keeper = accounts.sign_up(DEMO_EMAIL, secrets.token_hex(32), now.replace(tzinfo=None))
+    # Its boxes and flows are invented.
+    set_contributes(database, keeper.id, may=False)
     tanks = Tanks(database, keeper.id)
     if tanks.all():
         if not fresh:
@@ -34,6 +38,8 @@ def write_demo(database: peewee.Database, *, fresh: bool = False, now: datetime 
     rooms = Rooms(database, keeper.id)
     for room in rooms.all():
         rooms.remove(room.id)
+    shelf = Shelf(database, keeper.id)
+    shelf.put([(f"demo-box-{f.id}", box_of_filter(f)) for f in SAMPLE_BOXES], now)
     made = {}
     for name, rows in (
         ("Kiln room", kiln_room()),

@@ -1,12 +1,12 @@
 """Open formats in and out.
 
-Readings, catalogue and shopping list as CSV, a logbook as a JSON bundle, plumbing as an EPANET .inp, the cycle model as
+Readings, boxes and shopping list as CSV, a logbook as a JSON bundle, plumbing as an EPANET .inp, the cycle model as
 SBML, care as iCalendar.
 """
 
+from reedmace.formats.boxes_csv import read_boxes, write_boxes
 from reedmace.formats.bundle import Bundle, bundle_schema, write_bundle
 from reedmace.formats.calendar import write_calendar
-from reedmace.formats.catalogue_csv import read_catalogue, write_catalogue
 from reedmace.formats.csv_rows import RowError
 from reedmace.formats.epanet import plumbing_inp
 from reedmace.formats.events_csv import Tank as HappeningTank
@@ -27,14 +27,14 @@ __all__ = [
     "cycle_sbml",
     "event_key",
     "plumbing_inp",
-    "read_catalogue",
+    "read_boxes",
     "read_csv",
     "read_events",
     "read_mapped",
     "reading_key",
+    "write_boxes",
     "write_bundle",
     "write_calendar",
-    "write_catalogue",
     "write_csv",
     "write_events",
     "write_shopping",

@@ -2,15 +2,32 @@
 
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
+from reedmace.core.flow.overflow import PIPE_ROUGHNESS_MM, OverflowCheckQuestion
 
 _TINY = 1e-6
 
 
-def plumbing_inp(question: OperatingPointQuestion, *, dirty: bool = False) -> str:
-    """The loop of `question` as .inp text: tank, pump, fittings, hoses, media, outlet.
+def _drains(overflow: OverflowCheckQuestion) -> list[str]:
+    """Pipes from the overflow down to the sump, each running full; the sump is the water the pump draws from."""
+    # EPANET charges nothing for the velocity lost where a pipe ends in open water.
+    k = 1 + overflow.drain_k
+    bores = [(f"drain{i}", overflow.drain_bore_mm) for i in range(overflow.drains_count)]
+    if overflow.emergency_bore_mm is not None:
+        bores.append(("emergency", overflow.emergency_bore_mm))
+    return [
+        f" {name} overflow tank {overflow.drain_length_m:.9g} {bore:.9g} {PIPE_ROUGHNESS_MM:.9g} {k:.9g} OPEN"
+        for name, bore in bores
+    ]
 
-    question: as for operating-point. dirty: with the dirt's resistance. Units: L/s and m; friction by
-    Darcy-Weisbach; media as a general-purpose valve with their own head-loss curve.
+
+def plumbing_inp(
+    question: OperatingPointQuestion, *, dirty: bool = False, overflow: OverflowCheckQuestion | None = None
+) -> str:
+    """The loop of `question` as .inp text: tank, pump, fittings, hoses, media, outlet, and a sump's drains.
+
+    question: as for operating-point; dirty: with the dirt's resistance; overflow: of a sump, whose drains are written
+    as they run full. Units: L/s and m; friction by Darcy-Weisbach; media as a general-purpose valve with their own
+    head-loss curve.
     """
     q = question
     nu = viscosity_m2_s(q.temperature_c)
@@ -21,6 +38,7 @@ def plumbing_inp(question: OperatingPointQuestion, *, dirty: bool = False) -> st
         "[RESERVOIRS]",
         " tank 0",
         f" outlet {q.rise_to_open_air_m:.9g}",
+        *([f" overflow {overflow.drain_fall_m:.9g}"] if overflow else []),
         "",
         "[JUNCTIONS]",
     ]
@@ -70,6 +88,8 @@ def plumbing_inp(question: OperatingPointQuestion, *, dirty: bool = False) -> st
             curves.append(f" mediacurve {flow * 1000:.12g} {c1 * flow + c2 * flow**2:.12g}")
         at = to
     links.append(f" last {at} outlet {_TINY} 1000 0.0015 0 OPEN")
+    if overflow:
+        links += _drains(overflow)
     lines += joints
     lines += ["", "[PIPES]", *links, "", "[PUMPS]", *pump, "", "[VALVES]", *valves, "", "[CURVES]", *curves]
     lines += [

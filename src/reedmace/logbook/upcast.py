@@ -29,9 +29,15 @@ def _fit_plan(body: Body) -> Body:
     return {**new, "places": {FIRST: body.get("layout") or {}}, "version": 2}
 
 
+def _is_first(body: Body) -> bool:
+    """Whether a body says version 1, or none. Anything that is no number is left for its schema to refuse."""
+    version = body.get("version", 1)
+    return isinstance(version, int | float) and version < 2
+
+
 _OLD: dict[str, tuple[Callable[[Body], bool], Callable[[Body], Body]]] = {
-    "filter-plan": (lambda b: b.get("version", 1) < 2 and "filters" not in b, _filter_plan),
-    "fit-plan": (lambda b: b.get("version", 1) < 2 and "places" not in b, _fit_plan),
+    "filter-plan": (lambda b: _is_first(b) and "filters" not in b, _filter_plan),
+    "fit-plan": (lambda b: _is_first(b) and "places" not in b, _fit_plan),
 }
 
 

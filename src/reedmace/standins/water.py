@@ -7,12 +7,13 @@ Everything is deterministic for a seed and knows no clock: time is in days since
 import math
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
-from typing import Any
+from typing import Any, Protocol
 
 import numpy as np
 
-from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of, prior_median
+from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of
 from reedmace.core.cycle.model.nitrogen_kernel import CO2, PARAMETERS, simulate
+from reedmace.core.cycle.model.prior import prior_median
 from reedmace.core.cycle.record.log import CycleLog, KitSteps, LoggedAlkalinity, LoggedChange, LoggedDose
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE
@@ -95,6 +96,14 @@ class SimulatedTank:
         }
 
 
+class Watered(Protocol):
+    """Anything whose true water can be read."""
+
+    def water(self, day: float) -> dict[str, float]:
+        """The true water: mg N/L, dKH, pH, °C. day: since the start."""
+        ...
+
+
 @dataclass(frozen=True)
 class ColourKit:
     """A kit that reads in steps. steps: printed on it; noise_share: scatter of the eye; seed: of that scatter."""
@@ -103,7 +112,7 @@ class ColourKit:
     noise_share: float = 0.1
     seed: int = 1
 
-    def reading(self, tank: SimulatedTank, day: float, start: datetime) -> dict[str, Any]:
+    def reading(self, tank: Watered, day: float, start: datetime) -> dict[str, Any]:
         """One full test as a device sends it. tank: which; day: since the start; start: aware time of day 0."""
         rng = np.random.default_rng((self.seed, round(day * 1440)))
         water = tank.water(day)
@@ -132,7 +141,7 @@ class Thermometer:
     noise_c: float = 0.1
     seed: int = 1
 
-    def reading(self, tank: SimulatedTank, day: float, start: datetime) -> dict[str, Any]:
+    def reading(self, tank: Watered, day: float, start: datetime) -> dict[str, Any]:
         """One reading as a device sends it. tank: which; day: since the start; start: aware time of day 0."""
         rng = np.random.default_rng((self.seed, round(day * 1440)))
         swing = 0.3 * math.sin(2 * math.pi * day)
@@ -155,7 +164,7 @@ class PhProbe:
     drift_ph_day: float = -0.002
     seed: int = 1
 
-    def reading(self, tank: SimulatedTank, day: float, start: datetime) -> dict[str, Any]:
+    def reading(self, tank: Watered, day: float, start: datetime) -> dict[str, Any]:
         """One reading as a device sends it. tank: which; day: since the start; start: aware time of day 0."""
         rng = np.random.default_rng((self.seed, round(day * 1440)))
         value = tank.water(day)["ph"] + self.drift_ph_day * day + self.noise_ph * float(rng.standard_normal())

@@ -2,7 +2,8 @@
 
 from playhouse.pool import MaxConnectionsExceeded as AllBusy
 
-from reedmace.store.accounts import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, EmailTaken, TooManyAttempts
+from reedmace.store.accounts import GUEST_FOR, SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, EmailTaken
+from reedmace.store.attempts import TooManyAttempts
 from reedmace.store.database import MIGRATE_S, connect, migrate
 from reedmace.store.devices import Device, Devices, NoSuchDevice, by_token
 from reedmace.store.households import (
@@ -16,9 +17,12 @@ from reedmace.store.households import (
     view_link_since,
     viewed_tank,
 )
+from reedmace.store.learned import contributes, learned_boxes, set_contributes
+from reedmace.store.practice import LessonResult, PracticeTanks, practice_at
 from reedmace.store.quotas import OverQuota
 from reedmace.store.roles import Role
 from reedmace.store.rooms import KeptRoom, NoSuchRoom, RoomMoved, Rooms
+from reedmace.store.shelf import NoSuchBox, Shelf, shown_shelf
 from reedmace.store.tank_queries import (
     ArchivedTank,
     Aside,
@@ -29,9 +33,10 @@ from reedmace.store.tank_queries import (
     PlanMoved,
     TankName,
 )
-from reedmace.store.tanks import KEPT_FOR, Tanks
+from reedmace.store.tanks import KEPT_FOR, Tanks, sweep_removed
 
 __all__ = [
+    "GUEST_FOR",
     "INVITED_FOR",
     "KEPT_FOR",
     "MIGRATE_S",
@@ -48,6 +53,8 @@ __all__ = [
     "HouseholdMember",
     "Households",
     "KeptRoom",
+    "LessonResult",
+    "NoSuchBox",
     "NoSuchDevice",
     "NoSuchEntry",
     "NoSuchInvite",
@@ -56,18 +63,26 @@ __all__ = [
     "NotAllowed",
     "OverQuota",
     "PlanMoved",
+    "PracticeTanks",
     "Role",
     "RoomMoved",
     "Rooms",
+    "Shelf",
     "TankName",
     "Tanks",
     "TooManyAttempts",
     "by_token",
     "connect",
+    "contributes",
     "invited_by",
+    "learned_boxes",
     "make_view_link",
     "migrate",
+    "practice_at",
     "revoke_view_link",
+    "set_contributes",
+    "shown_shelf",
+    "sweep_removed",
     "view_link_since",
     "viewed_tank",
 ]

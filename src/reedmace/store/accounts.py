@@ -1,26 +1,34 @@
 """Accounts: sign-up, password check, change, and the limit on failed attempts."""
 
-import hashlib
 import secrets
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
-from ipaddress import ip_address, ip_network
 
 import peewee
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
 
-from reedmace.store.models import Account, CalendarLink, RecoveryCode, SignedIn, SignInFailure
+from reedmace.store.attempts import (
+    FAILURES_PER_ADDRESS,
+    WINDOW,
+    Attempts,
+    digest,
+    limits_of,
+    network_of,
+)
+from reedmace.store.database import written_together
+from reedmace.store.models import Account, CalendarLink, RecoveryCode, SignedIn
 
-WINDOW = timedelta(minutes=15)
-FAILURES_HERE, FAILURES_PER_ACCOUNT, FAILURES_PER_ADDRESS = 8, 40, 60
-"""Failed attempts allowed for one account from one address, for the account from everywhere (high enough that nobody
-can lock its keeper out), and for the address.
-"""
 SIGN_UPS_AN_HOUR = 30
 """Sign-ups an hour from one address."""
 VISITS_AN_HOUR, VISIT = 600, timedelta(days=1)
 """Demo visits an hour from one address, and the lifetime of a visit."""
+GUESTS_AN_HOUR, GUEST_FOR = 60, timedelta(days=30)
+"""Guests an hour from one address, and how long what a guest made is kept."""
+FOUND_AGAIN_FOR = timedelta(minutes=10)
+"""How long a guest whose first answer was lost is found again by its key."""
+GUEST = "guest "
+"""Email prefix of a guest's account."""
 VISITOR = "visitor "
 """Email prefix of a visit's account. No email address starts like this, since none contains a space."""
 SIGNED_IN_FOR = timedelta(days=60)
@@ -32,11 +40,12 @@ class EmailTaken(Exception):
     """The email address already has an account."""
 
 
-@dataclass
-class TooManyAttempts(Exception):
-    """Signing in is paused for `wait_s` seconds."""
+@dataclass(frozen=True)
+class Device:
+    """A browser that has been signed in before: to which account, and its own secret."""
 
-    wait_s: int
+    account_id: int
+    secret: str
 
 
 @dataclass(frozen=True)
@@ -53,6 +62,11 @@ class Keeper:
         """Whether this is a visit of the demo."""
         return self.email.startswith(VISITOR)
 
+    @property
+    def guest(self) -> bool:
+        """Whether nobody has given it an email address yet."""
+        return self.email.startswith(GUEST)
+
 
 class Accounts:
     """Queries on accounts. Times are UTC without zone, as stored."""
@@ -63,6 +77,7 @@ class Accounts:
         self._database = database
         self._sign_ups = sign_ups
         self._hasher = hasher or PasswordHasher()
+        self._attempts = Attempts(database)
 
     def sign_up(
         self,
@@ -77,10 +92,7 @@ class Accounts:
         Raises EmailTaken, TooManyAttempts.
         """
         if whence is not None:
-            tried = _digest("sign-up", network_of(whence))
-            self._hold([(tried, self._sign_ups)], now, timedelta(hours=1))
-            # Addresses already taken count too: otherwise trying them would reveal who has an account.
-            self._note([tried], now)
+            self.count_sign_up(whence, now)
         try:
             address = email.strip().lower()
             new = Account.insert(email=address, password_hash=self._hasher.hash(password), made_at=now, units=units)
@@ -88,38 +100,52 @@ class Accounts:
         except peewee.IntegrityError as error:
             raise EmailTaken from error
 
-    def sign_in(self, email: str, password: str, address: str, now: datetime) -> Keeper | None:
-        """The keeper if the password is right, otherwise None. Raises TooManyAttempts before any check."""
-        held, own = _limits(email.strip().lower(), address)
-        self._hold(held, now, WINDOW)
+    def count_sign_up(self, whence: str, now: datetime) -> None:
+        """Count a sign-up from an address. Raises TooManyAttempts."""
+        tried = digest("sign-up", network_of(whence))
+        self._attempts.hold([(tried, self._sign_ups)], now, timedelta(hours=1))
+        # Addresses already taken count too: otherwise trying them would reveal who has an account.
+        self._attempts.note([tried], now)
+
+    def sign_in(
+        self, email: str, password: str, address: str, now: datetime, device: Device | None = None
+    ) -> Keeper | None:
+        """The keeper if the password is right, otherwise None. Raises TooManyAttempts before any check.
+
+        address: the sender's; device: where this one was signed in before.
+        """
         row = self._row(Account.email == email.strip().lower())
+        tried = self._attempts.begin(email, address, now, device_of(device, row))
         if row is not None and self._verify(row.password_hash, password):
-            SignInFailure.delete().where(SignInFailure.who == own).bind(self._database).execute()
+            self._attempts.succeeded(tried)
             return Keeper(row.id, row.email, row.units)
         if row is None:
             # Take the same time as for a known address, so that timing does not reveal who has an account.
             self._hasher.hash(password)
-        self._note([who for who, _ in held], now)
         return None
 
     def begin(self, keeper: Keeper, now: datetime) -> str:
         """The token of a new session; only its hash is stored. now: UTC without zone."""
         token = secrets.token_urlsafe(24)
-        SignedIn.delete().where(SignedIn.made_at < now - SIGNED_IN_FOR).bind(self._database).execute()
-        new = SignedIn.insert(account=keeper.id, token_hash=_digest("session", token), made_at=now)
-        new.bind(self._database).execute()
+
+        def work() -> None:
+            SignedIn.delete().where(SignedIn.made_at < now - SIGNED_IN_FOR).bind(self._database).execute()
+            new = SignedIn.insert(account=keeper.id, token_hash=digest("session", token), made_at=now)
+            new.bind(self._database).execute()
+
+        written_together(self._database, work)
         return token
 
     def end(self, token: str) -> None:
         """End a session; an unknown token is ignored."""
-        SignedIn.delete().where(SignedIn.token_hash == _digest("session", token)).bind(self._database).execute()
+        SignedIn.delete().where(SignedIn.token_hash == digest("session", token)).bind(self._database).execute()
 
     def find(self, token: str, now: datetime) -> Keeper | None:
         """The keeper of a session; None once signed out, expired or after a change of password."""
         row = (
             SignedIn.select(SignedIn, Account)
             .join(Account)
-            .where((SignedIn.token_hash == _digest("session", token)) & (SignedIn.made_at > now - SIGNED_IN_FOR))
+            .where((SignedIn.token_hash == digest("session", token)) & (SignedIn.made_at > now - SIGNED_IN_FOR))
             .bind(self._database)
             .first()
         )
@@ -139,7 +165,7 @@ class Accounts:
     def fresh_codes(self, account_id: int, now: datetime) -> list[str]:
         """New recovery codes; older ones stop working."""
         codes = ["-".join(_letters(4) for _ in range(3)) for _ in range(CODES_COUNT)]
-        rows = [{"account": account_id, "code_hash": _digest("recovery", _bare(c)), "made_at": now} for c in codes]
+        rows = [{"account": account_id, "code_hash": digest("recovery", _bare(c)), "made_at": now} for c in codes]
         with self._database.atomic():
             RecoveryCode.delete().where(RecoveryCode.account == account_id).bind(self._database).execute()
             RecoveryCode.insert_many(rows).bind(self._database).execute()
@@ -154,21 +180,22 @@ class Accounts:
         """Number of unused codes."""
         return int(RecoveryCode.select().where(RecoveryCode.account == account_id).bind(self._database).count())
 
-    def recover(self, email: str, code: str, new: str, address: str, now: datetime) -> Keeper | None:
+    def recover(
+        self, email: str, code: str, new: str, address: str, now: datetime, device: Device | None = None
+    ) -> Keeper | None:
         """Set a new password by a recovery code, which is used up; None when it is invalid. Raises TooManyAttempts.
 
         address: the sender's; now: UTC without zone. A guess at a code is one at signing in.
         """
-        held, _ = _limits(email.strip().lower(), address)
-        self._hold(held, now, WINDOW)
         known = self._row(Account.email == email.strip().lower())
+        tried = self._attempts.begin(email, address, now, device_of(device, known))
         own = (RecoveryCode.account == (known.id if known else 0)) & (
-            RecoveryCode.code_hash == _digest("recovery", _bare(code))
+            RecoveryCode.code_hash == digest("recovery", _bare(code))
         )
         # The number of deleted rows tells whether the code was still valid, so it cannot be used twice at once.
         if known is None or not RecoveryCode.delete().where(own).bind(self._database).execute():
-            self._note([who for who, _ in held], now)
             return None
+        self._attempts.succeeded(tried)
         self._set_password(known, new)
         return Keeper(known.id, known.email, known.units)
 
@@ -180,17 +207,22 @@ class Accounts:
             SignedIn.delete().where(SignedIn.account == known.id).bind(self._database).execute()
 
     def change_email(self, account_id: int, password: str, email: str, address: str, now: datetime) -> Keeper | None:
-        """Change the email address; None when the password is wrong. Raises EmailTaken, TooManyAttempts.
+        """Change the email address and end every session; None when the password is wrong.
 
-        address: the sender's; now: UTC without zone.
+        address: the sender's; now: UTC without zone. Raises EmailTaken, TooManyAttempts.
         """
         known = self._checked(account_id, password, address, now)
         if known is None:
             return None
         new = email.strip().lower()
         try:
-            Account.update(email=new).where(Account.id == account_id).bind(self._database).execute()
+            with self._database.atomic():
+                Account.update(email=new).where(Account.id == account_id).bind(self._database).execute()
+                # Whoever else is signed in came by the old address.
+                SignedIn.delete().where(SignedIn.account == account_id).bind(self._database).execute()
         except peewee.IntegrityError as error:
+            # Who looks for addresses by trying to take them is counted as one who guesses passwords.
+            self._attempts.note([limit.who for limit in limits_of(known.email, address)], now)
             raise EmailTaken from error
         return Keeper(known.id, new, known.units)
 
@@ -215,11 +247,10 @@ class Accounts:
     def _checked(self, account_id: int, password: str, address: str, now: datetime) -> Account | None:
         """The account if its password is right. A wrong one counts as a failed sign-in."""
         known = self._row(Account.id == account_id)
-        held, _ = _limits(known.email if known else "", address)
-        self._hold(held, now, WINDOW)
+        tried = self._attempts.begin(known.email if known else "", address, now)
         if known is None or not self._verify(known.password_hash, password):
-            self._note([who for who, _ in held], now)
             return None
+        self._attempts.succeeded(tried)
         return known
 
     def by_id(self, account_id: int) -> Keeper | None:
@@ -229,11 +260,11 @@ class Accounts:
 
     def reject_guessing(self, address: str, now: datetime) -> None:
         """Reject an address that has tried too many invalid links. Raises TooManyAttempts."""
-        self._hold([(_digest("link", network_of(address)), FAILURES_PER_ADDRESS)], now, WINDOW)
+        self._attempts.hold([(digest("link", network_of(address)), FAILURES_PER_ADDRESS)], now, WINDOW)
 
     def count_guess(self, address: str, now: datetime) -> None:
         """Count an invalid link."""
-        self._note([_digest("link", network_of(address))], now)
+        self._attempts.note([digest("link", network_of(address))], now)
 
     def by_email(self, email: str) -> Keeper | None:
         """The keeper of an email address, None when there is none (for the demo)."""
@@ -246,17 +277,64 @@ class Accounts:
         now: UTC without zone; whence: the sender's address, whose visits are counted; units: as chosen.
         Raises TooManyAttempts.
         """
-        tried = _digest("visit", network_of(whence))
-        self._hold([(tried, VISITS_AN_HOUR)], now, timedelta(hours=1))
-        self._note([tried], now)
         self.forget_visitors(now - VISIT)
-        address = f"{VISITOR}{secrets.token_hex(8)}"
+        return self._nobody(VISITOR, VISITS_AN_HOUR, now, whence, units)
+
+    def guest(self, now: datetime, whence: str, units: dict[str, str] | None = None, key: str | None = None) -> Keeper:
+        """An account without address or password, for 30 days; older ones are deleted. Raises TooManyAttempts.
+
+        now: UTC without zone; whence: the sender's address, whose guests are counted; units: as chosen; key: secret and
+        random, by which one whose first answer was lost is found again for a while.
+        """
+        self._forget(GUEST, now - GUEST_FOR)
+        if key is None:
+            return self._nobody(GUEST, GUESTS_AN_HOUR, now, whence, units)
+        name = digest(GUEST, key)[:32]
+        found = self._newly_made(f"{GUEST}{name}", now)
+        if found is not None:
+            return found
+        try:
+            return self._nobody(GUEST, GUESTS_AN_HOUR, now, whence, units, name)
+        except peewee.IntegrityError:
+            # The same call came twice at once, or the key is an old one.
+            return self._newly_made(f"{GUEST}{name}", now) or self._nobody(GUEST, GUESTS_AN_HOUR, now, whence, units)
+
+    def _newly_made(self, address: str, now: datetime) -> Keeper | None:
+        row = self._row((Account.email == address) & (Account.made_at > now - FOUND_AGAIN_FOR))
+        return None if row is None else Keeper(row.id, row.email, row.units)
+
+    def _nobody(
+        self, prefix: str, most: int, now: datetime, whence: str, units: dict[str, str] | None, name: str | None = None
+    ) -> Keeper:
+        """An account without password, counted by where it comes from. most: an hour from one network."""
+        tried = digest(prefix, network_of(whence))
+        self._attempts.hold([(tried, most)], now, timedelta(hours=1))
+        self._attempts.note([tried], now)
+        address = f"{prefix}{name or secrets.token_hex(8)}"
         new = Account.insert(email=address, password_hash="none", made_at=now, units=units)  # noqa: S106 - no password opens it
         return Keeper(new.bind(self._database).execute(), address, units)
 
+    def made_at(self, account_id: int) -> datetime | None:
+        """When an account was made, aware; None when it is gone."""
+        return row.made_at.replace(tzinfo=UTC) if (row := self._row(Account.id == account_id)) else None
+
+    def claim(self, account_id: int, email: str, password: str) -> Keeper | None:
+        """Give a guest's or a visit's account an address and a password; None where it has them. Raises EmailTaken."""
+        nobodys = Account.email.startswith(GUEST) | Account.email.startswith(VISITOR)
+        values = {"email": email.strip().lower(), "password_hash": self._hasher.hash(password)}
+        claimed = Account.update(values).where((Account.id == account_id) & nobodys)
+        try:
+            done = claimed.bind(self._database).execute()
+        except peewee.IntegrityError as error:
+            raise EmailTaken from error
+        return self.by_id(account_id) if done else None
+
     def forget_visitors(self, before: datetime) -> None:
         """Delete every visit begun before a time, with its tanks. before: UTC without zone."""
-        old = Account.email.startswith(VISITOR) & (Account.made_at < before)
+        self._forget(VISITOR, before)
+
+    def _forget(self, prefix: str, before: datetime) -> None:
+        old = Account.email.startswith(prefix) & (Account.made_at < before)
         Account.delete().where(old).bind(self._database).execute()
 
     def calendar_link(self, account_id: int, now: datetime) -> str:
@@ -264,7 +342,7 @@ class Accounts:
         token = secrets.token_urlsafe(24)
         with self._database.atomic():
             self.end_calendar(account_id)
-            new = CalendarLink.insert(account=account_id, token_hash=_digest("calendar", token), made_at=now)
+            new = CalendarLink.insert(account=account_id, token_hash=digest("calendar", token), made_at=now)
             new.bind(self._database).execute()
         return token
 
@@ -282,7 +360,7 @@ class Accounts:
         row = (
             CalendarLink.select(CalendarLink, Account)
             .join(Account)
-            .where(CalendarLink.token_hash == _digest("calendar", token))
+            .where(CalendarLink.token_hash == digest("calendar", token))
             .bind(self._database)
             .first()
         )
@@ -291,21 +369,6 @@ class Accounts:
     def choose_units(self, account_id: int, units: dict[str, str]) -> None:
         """Store the units of this keeper. units: as chosen."""
         Account.update(units=units).where(Account.id == account_id).bind(self._database).execute()
-
-    def _hold(self, limits: list[tuple[str, int]], now: datetime, window: timedelta) -> None:
-        for who, limit in limits:
-            recent = (
-                SignInFailure.select(SignInFailure.at)
-                .where((SignInFailure.who == who) & (SignInFailure.at > now - window))
-                .order_by(SignInFailure.at)
-            )
-            times = [row.at for row in recent.bind(self._database)]
-            if len(times) >= limit:
-                raise TooManyAttempts(max(int((times[-limit] + window - now).total_seconds()), 1))
-
-    def _note(self, whom: list[str], now: datetime) -> None:
-        SignInFailure.insert_many([{"who": who, "at": now} for who in whom]).bind(self._database).execute()
-        SignInFailure.delete().where(SignInFailure.at < now - WINDOW * 4).bind(self._database).execute()
 
     def _row(self, which: peewee.Expression) -> Account | None:
         row: Account | None = Account.select().where(which).bind(self._database).first()
@@ -327,22 +390,6 @@ def _bare(code: str) -> str:
     return "".join(letter for letter in code.lower() if letter.isalnum())
 
 
-def network_of(address: str) -> str:
-    """The network of an address: a household has a whole /64 of IPv6, within which it can change freely."""
-    try:
-        parsed = ip_address(address)
-    except ValueError:
-        return address
-    return str(parsed) if parsed.version == 4 else str(ip_network(f"{parsed}/64", strict=False))
-
-
-def _limits(email: str, address: str) -> tuple[list[tuple[str, int]], str]:
-    """Counters of a failed attempt with their limits, and the one a correct password resets."""
-    network = network_of(address)
-    own = _digest("account-here", f"{email} {network}")
-    everywhere = (_digest("account", email), FAILURES_PER_ACCOUNT)
-    return [(own, FAILURES_HERE), everywhere, (_digest("address", network), FAILURES_PER_ADDRESS)], own
-
-
-def _digest(kind: str, value: str) -> str:
-    return hashlib.sha256(f"{kind}:{value}".encode()).hexdigest()
+def device_of(device: Device | None, account: Account | None) -> str | None:
+    """Secret of a device that this account was signed in on before; None for any other."""
+    return device.secret if device is not None and account is not None and device.account_id == account.id else None

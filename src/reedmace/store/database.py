@@ -27,10 +27,11 @@ AVOID_S = 1.0
 """Seconds for which a silent or detached server is not tried again."""
 SLOW_REFUSAL_S = 0.5
 """A rejection faster than this costs nothing: the server is tried again at once."""
-_CROSSED, _APART = 1213, 1047
+_CROSSED, _APART, _SAVEPOINT_GONE = 1213, 1047, 1305
 """MariaDB's error numbers:
 
-a conflicting write came first (also from another node); this node is not part of its cluster.
+a conflicting write came first (also from another node); this node is not part of its cluster; the savepoint of a nested
+transaction went when a conflict undid the outer one.
 """
 CROSSED_TRIES = 5
 
@@ -171,7 +172,7 @@ def written_together(database: peewee.Database, work: Callable[[], T]) -> T:
             with database.atomic():
                 return work()
         except peewee.OperationalError as error:
-            if not error.args or error.args[0] != _CROSSED:
+            if not error.args or error.args[0] not in (_CROSSED, _SAVEPOINT_GONE):
                 raise
     with database.atomic():
         return work()

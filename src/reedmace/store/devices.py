@@ -87,7 +87,8 @@ class Devices:
             raise too_many_devices()
         token = secrets.token_urlsafe(24)
         at = now.astimezone(UTC).replace(tzinfo=None)
-        new = DeviceRow.insert(token_hash=_hash(token), made_at=at, **values).bind(self._database).execute()
+        made = {"token_hash": _hash(token), "made_at": at, "made_by": self._account_id}
+        new = DeviceRow.insert(made | values).bind(self._database).execute()
         key = values.get("filter_key")
         return Device(new, str(values["name"]), str(values["kind"]), now, key if isinstance(key, str) else None), token
 

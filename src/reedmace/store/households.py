@@ -8,9 +8,9 @@ from typing import cast
 
 import peewee
 
-from reedmace.store.models import Account, Invite, LookLink, Member, Tank
+from reedmace.store.models import Account, DeviceRow, Invite, LookLink, Member, Tank
 from reedmace.store.quotas import MOST_INVITES, MOST_MEMBERS, too_many_members
-from reedmace.store.roles import Role
+from reedmace.store.roles import MANAGE, Role
 
 INVITED_FOR = timedelta(days=7)
 
@@ -95,15 +95,28 @@ class Households:
                 raise NoSuchInvite
             both = (Member.owner == owner.id) & (Member.account == self._account_id)
             Member.delete().where(both).bind(self._database).execute()
+            if role not in MANAGE:
+                self._end_devices(owner.id, self._account_id)
             values = {"owner": owner.id, "account": self._account_id, "role": role, "made_at": _naive(now)}
             row = Member.insert(values).bind(self._database).execute()
         return HouseholdMember(row, owner.email, role, owner.id)
 
     def part(self, member_id: int) -> bool:
-        """End a membership, a member's or one's own; whether there was one."""
+        """End a membership, a member's or one's own, with the devices made by it; whether there was one."""
         mine = (Member.owner == self._account_id) | (Member.account == self._account_id)
-        gone = Member.delete().where((Member.id == member_id) & mine).bind(self._database).execute()
-        return bool(gone)
+        with self._database.atomic():
+            row = Member.select().where((Member.id == member_id) & mine).bind(self._database).first()
+            if row is None:
+                return False
+            self._end_devices(row.owner_id, row.account_id)
+            Member.delete().where(Member.id == member_id).bind(self._database).execute()
+        return True
+
+    def _end_devices(self, owner_id: int, account_id: int) -> None:
+        """Delete the devices that an account made on another's tanks."""
+        theirs = Tank.select(Tank.id).where(Tank.account == owner_id)
+        ended = DeviceRow.delete().where((DeviceRow.made_by == account_id) & DeviceRow.tank.in_(theirs))
+        ended.bind(self._database).execute()
 
 
 def invited_by(database: peewee.Database, token: str, now: datetime) -> tuple[Account, Role]:

@@ -34,6 +34,8 @@ class Account(Row):
     email = peewee.CharField(254, unique=True)
     password_hash = peewee.CharField(255)
     units = JsonText(null=True)
+    contributes = peewee.BooleanField(default=True)
+    """Whether its boxes and timed flows count when typical boxes are learned."""
     made_at = peewee.DateTimeField()
 
 
@@ -85,6 +87,8 @@ class Tank(Row):
     aside_at = peewee.DateTimeField(null=True)
     writes = peewee.BigIntegerField(default=0)
     """Number of writes to its logbook."""
+    practice = JsonText(null=True)
+    """Lesson, seed and clock of a practice tank; empty for a real one."""
 
 
 class EntryRow(Row):
@@ -132,6 +136,8 @@ class DeviceRow(Row):
     filter_key = peewee.CharField(40, null=True)
     token_hash = peewee.FixedCharField(64, unique=True)
     made_at = peewee.DateTimeField()
+    made_by = peewee.BigIntegerField(null=True)
+    """Account that made it; its device falls with its right."""
 
     class Meta:
         table_name = "device"
@@ -167,3 +173,98 @@ class LookLink(Row):
     tank_id: int
     token_hash = peewee.FixedCharField(64, unique=True)
     made_at = peewee.DateTimeField()
+
+
+class ShelfBoxRow(Row):
+    """One box on an account's shelf."""
+
+    id = peewee.BigAutoField()
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE", backref="+")
+    client_key = peewee.CharField(64)
+    body = JsonText()
+    made_at = peewee.DateTimeField()
+
+    class Meta:
+        table_name = "shelf_box"
+
+
+class ShelfLink(Row):
+    """The link that shows a shelf, one an account; only its hash is stored."""
+
+    id = peewee.BigAutoField()
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE", backref="+", unique=True)
+    account_id: int
+    token_hash = peewee.FixedCharField(64, unique=True)
+    made_at = peewee.DateTimeField()
+
+
+class LearnedRow(Row):
+    """What was learned of typical boxes here: one row."""
+
+    id = peewee.IntegerField(primary_key=True)
+    body = JsonText()
+    made_at = peewee.DateTimeField()
+
+    class Meta:
+        table_name = "learned_boxes"
+
+
+class IdempotentAnswer(Row):
+    """The answer of a creating call, by its client's key."""
+
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE", backref="+")
+    client_key = peewee.CharField(64)
+    path = peewee.CharField(200)
+    status = peewee.IntegerField()
+    body = peewee.TextField()
+    made_at = peewee.DateTimeField()
+
+    class Meta:
+        table_name = "idempotent_answer"
+        primary_key = peewee.CompositeKey("account", "client_key")
+
+
+class PracticeClass(Row):
+    """A class on a practice lesson, of the teacher's account, forgotten after a month."""
+
+    id = peewee.BigAutoField()
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE", backref="+")
+    code = peewee.CharField(8, unique=True)
+    lesson = peewee.CharField(40)
+    seed = peewee.IntegerField(null=True)
+    coach = peewee.CharField(12)
+    stopped = peewee.BooleanField(default=False)
+    uncovered = peewee.BooleanField(default=False)
+    made_at = peewee.DateTimeField()
+
+    class Meta:
+        table_name = "practice_class"
+
+
+class PracticeSeat(Row):
+    """A learner's place in a class: their name and their practice tank."""
+
+    id = peewee.BigAutoField()
+    of_class = peewee.ForeignKeyField(PracticeClass, column_name="class_id", on_delete="CASCADE", backref="+")
+    tank = peewee.ForeignKeyField(Tank, on_delete="CASCADE", backref="+", unique=True)
+    name = peewee.CharField(40)
+
+    class Meta:
+        table_name = "practice_seat"
+
+
+class PracticeResult(Row):
+    """How a lesson ended, with its page."""
+
+    id = peewee.BigAutoField()
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE", backref="+")
+    tank_id = peewee.BigIntegerField()
+    lesson = peewee.CharField(40)
+    seed = peewee.IntegerField()
+    won = peewee.BooleanField()
+    lost = peewee.IntegerField()
+    page = JsonText()
+    made_at = peewee.DateTimeField()
+
+    class Meta:
+        table_name = "practice_result"

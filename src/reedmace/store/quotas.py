@@ -4,7 +4,11 @@ from dataclasses import dataclass
 
 MOST_TANKS = 2000
 """Of one account, archived ones included."""
+MOST_PRACTICE_TANKS = 30
+"""Of one account; the oldest makes room for a new one, how its lesson ended is kept."""
 MOST_ROOMS = 100
+MOST_BOXES = 5000
+"""On one shelf."""
 MOST_DEVICES = 50
 """Of one tank or one room."""
 MOST_MEMBERS, MOST_INVITES = 50, 20
@@ -27,6 +31,11 @@ class OverQuota(Exception):
 def too_many_rooms() -> OverQuota:
     """The refusal of one room more."""
     return OverQuota("Too many rooms", f"An account may have {MOST_ROOMS}. Take one away first; its tanks stay.")
+
+
+def too_many_boxes() -> OverQuota:
+    """The refusal of one box more on a shelf."""
+    return OverQuota("Too many boxes", f"A shelf holds {MOST_BOXES:,}. Take some off first; tanks keep their figures.")
 
 
 def too_many_tanks() -> OverQuota:

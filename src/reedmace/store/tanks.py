@@ -8,6 +8,7 @@ import peewee
 
 from reedmace.logbook.plans.plan_kinds import FilterPlan
 from reedmace.logbook.replay.entries import PLAN_KINDS, Entry, NewEntry
+from reedmace.practice.record import Practice
 from reedmace.store.database import written_together
 from reedmace.store.models import Account, EntryRow, Tank
 from reedmace.store.quotas import ENTRIES_A_DAY, MOST_TANKS, too_many_entries, too_many_tanks
@@ -30,11 +31,25 @@ AT_ONCE = 500
 """Rows written with one statement."""
 DAY = timedelta(days=1)
 KEPT_FOR = DAY
+SWEPT_AT_ONCE = 20
+"""Removed tanks that one sweep deletes at most."""
 """Time for which a removed tank can be restored."""
 
 
 def _naive(at: datetime) -> datetime:
     return at.astimezone(UTC).replace(tzinfo=None)
+
+
+def _over(now: datetime) -> peewee.Expression:
+    """Tanks removed so long ago that they cannot be restored. now: aware time."""
+    return (Tank.aside == "removed") & (Tank.aside_at < _naive(now) - KEPT_FOR)
+
+
+def sweep_removed(database: peewee.Database, now: datetime) -> None:
+    """Delete the tanks, of all accounts, that were removed over a day ago. now: aware time."""
+    old = [row.id for row in Tank.select(Tank.id).where(_over(now)).limit(SWEPT_AT_ONCE).bind(database)]
+    if old:
+        Tank.delete().where(Tank.id.in_(old)).bind(database).execute()
 
 
 def _entry(row: EntryRow) -> Entry:
@@ -64,6 +79,11 @@ class Tanks:
         """Tanks that may be looked at."""
         return Tank.account.in_([self._account_id, *self._helps])
 
+    @property
+    def _real(self) -> peewee.Expression:
+        """Those that are no practice."""
+        return self._seen & Tank.practice.is_null()
+
     def role(self, tank_id: int) -> Role | None:
         """This account's role for a tank; None where the tank is its own. Raises NoSuchTank."""
         owner = self._row(tank_id).account_id
@@ -85,7 +105,7 @@ class Tanks:
 
     def all(self) -> list[TankName]:
         """Every tank in use, oldest first."""
-        rows = Tank.select().where(self._seen & Tank.aside.is_null()).order_by(Tank.id).bind(self._database)
+        rows = Tank.select().where(self._real & Tank.aside.is_null()).order_by(Tank.id).bind(self._database)
         return [TankName(r.id, r.name, r.made_at.replace(tzinfo=UTC), r.account_id) for r in rows]
 
     def make(self, name: str, now: datetime) -> TankName:
@@ -117,8 +137,7 @@ class Tanks:
 
     def restore(self, tank_id: int, now: datetime) -> TankName:
         """Restore a tank. Raises NoSuchTank, also when its day has passed."""
-        self._forget(now)
-        mine = Tank.select().where((Tank.id == tank_id) & (Tank.account == self._account_id))
+        mine = Tank.select().where((Tank.id == tank_id) & (Tank.account == self._account_id) & ~_over(now))
         row = mine.bind(self._database).first()
         if row is None:
             raise NoSuchTank
@@ -126,18 +145,14 @@ class Tanks:
         return TankName(row.id, row.name, row.made_at.replace(tzinfo=UTC))
 
     def aside(self, now: datetime) -> list[ArchivedTank]:
-        """Archived and removed tanks, newest first; those removed over a day ago are deleted. now: aware time."""
-        self._forget(now)
-        rows = Tank.select().where((Tank.account == self._account_id) & Tank.aside.is_null(False))
+        """Archived and removed tanks, newest first, without those removed over a day ago. now: aware time."""
+        own = (Tank.account == self._account_id) & Tank.practice.is_null()
+        rows = Tank.select().where(own & Tank.aside.is_null(False) & ~_over(now))
         return [
             ArchivedTank(r.id, r.name, cast(Aside, r.aside), r.aside_at.replace(tzinfo=UTC))
             for r in rows.order_by(Tank.aside_at.desc()).bind(self._database)
             if r.aside_at is not None
         ]
-
-    def _forget(self, now: datetime) -> None:
-        gone = (Tank.account == self._account_id) & (Tank.aside == "removed") & (Tank.aside_at < _naive(now) - KEPT_FOR)
-        Tank.delete().where(gone).bind(self._database).execute()
 
     def entries(self, tank_id: int) -> list[Entry]:
         """Every entry of a tank in the order written. Raises NoSuchTank."""
@@ -148,7 +163,7 @@ class Tanks:
     def entries_of_all(self) -> dict[int, list[Entry]]:
         """Every entry of every tank in use, by tank id and in the order written, in one query."""
         found: dict[int, list[Entry]] = {}
-        mine = Tank.select(Tank.id).where(self._seen & Tank.aside.is_null())
+        mine = Tank.select(Tank.id).where(self._real & Tank.aside.is_null())
         rows = EntryRow.select().where(EntryRow.tank.in_(mine)).order_by(EntryRow.id)
         for row in rows.bind(self._database):
             found.setdefault(row.tank_id, []).append(_entry(row))
@@ -164,21 +179,21 @@ class Tanks:
 
     def recent_of_all(self) -> dict[int, list[Entry]]:
         """The same of every tank, by tank id, with the same number of queries as for one."""
-        mine = Tank.select(Tank.id).where(self._seen & Tank.aside.is_null())
+        mine = Tank.select(Tank.id).where(self._real & Tank.aside.is_null())
         return self._standing(EntryRow.tank.in_(mine))
 
     def writes_of(self, tank_ids: Sequence[int]) -> dict[int, int]:
         """Number of writes to each tank, the cache key of its logbook. Another's are left out."""
         if not tank_ids:
             return {}
-        rows = Tank.select(Tank.id, Tank.writes).where(self._seen & Tank.id.in_(list(tank_ids)))
+        rows = Tank.select(Tank.id, Tank.writes).where(self._real & Tank.id.in_(list(tank_ids)))
         return {r.id: r.writes for r in rows.bind(self._database)}
 
     def recent_of(self, tank_ids: Sequence[int]) -> dict[int, list[Entry]]:
         """The same of some tanks; another's are left out."""
         if not tank_ids:
             return {}
-        mine = Tank.select(Tank.id).where(self._seen & Tank.id.in_(list(tank_ids)))
+        mine = Tank.select(Tank.id).where(self._real & Tank.id.in_(list(tank_ids)))
         return self._standing(EntryRow.tank.in_(mine))
 
     def _standing(self, where: peewee.Expression) -> dict[int, list[Entry]]:
@@ -274,16 +289,29 @@ class Tanks:
         """
         with self._database.atomic():
             tank = self._make(name, now)
-            ids: dict[int, int] = {}
-            waiting: list[Entry] = []
-            for entry in entries:
-                # A superseded entry must have its new id first: an entry is never changed once written.
-                if len(waiting) >= AT_ONCE or (entry.supersedes is not None and entry.supersedes not in ids):
-                    ids |= self._insert_many(tank.id, waiting, ids, now)
-                    waiting = []
-                waiting.append(entry)
-            self._insert_many(tank.id, waiting, ids, now)
+            self._insert_all(tank, entries, now)
             return tank
+
+    def bring_practice(self, name: str, entries: Sequence[Entry], now: datetime, practice: Practice) -> TankName:
+        """The same for a practice tank, which counts for no quota of real ones. practice: its record."""
+        values = {"account": self._account_id, "name": name, "made_at": _naive(now)}
+        values["practice"] = practice.model_dump(mode="json")
+        with self._database.atomic():
+            tank = TankName(Tank.insert(values).bind(self._database).execute(), name, now)
+            self._insert_all(tank, entries, now)
+            return tank
+
+    def _insert_all(self, tank: TankName, entries: Sequence[Entry], now: datetime) -> None:
+        """Write a logbook in its order, superseding entries after what they supersede."""
+        ids: dict[int, int] = {}
+        waiting: list[Entry] = []
+        for entry in entries:
+            # A superseded entry must have its new id first: an entry is never changed once written.
+            if len(waiting) >= AT_ONCE or (entry.supersedes is not None and entry.supersedes not in ids):
+                ids |= self._insert_many(tank.id, waiting, ids, now)
+                waiting = []
+            waiting.append(entry)
+        self._insert_many(tank.id, waiting, ids, now)
 
     def _insert_many(self, tank_id: int, some: list[Entry], ids: dict[int, int], now: datetime) -> dict[int, int]:
         """Write several at once; the new id of each by its old one. ids: of those written before."""
@@ -328,7 +356,8 @@ class Tanks:
         }
 
     def _make(self, name: str, now: datetime) -> TankName:
-        if Tank.select().where(Tank.account == self._account_id).bind(self._database).count() >= MOST_TANKS:
+        mine = (Tank.account == self._account_id) & Tank.practice.is_null()
+        if Tank.select().where(mine).bind(self._database).count() >= MOST_TANKS:
             raise too_many_tanks()
         values = {"account": self._account_id, "name": name, "made_at": _naive(now)}
         return TankName(Tank.insert(values).bind(self._database).execute(), name, now)
@@ -360,6 +389,8 @@ class Tanks:
         mine = Tank.select().where(
             (Tank.id == tank_id) & self._seen & (Tank.aside.is_null() | (Tank.aside == "archived"))
         )
+        # Nobody helps in another's practice.
+        mine = mine.where(Tank.practice.is_null() | (Tank.account == self._account_id))
         row: Tank | None = mine.bind(self._database).first()
         if row is None:
             raise NoSuchTank

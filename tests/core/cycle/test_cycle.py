@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from reedmace.core.computations import compute
-from reedmace.core.cycle.model.inputs import PRIOR_MEDIAN, still_conditions
+from reedmace.core.cycle.model.inputs import still_conditions
 from reedmace.core.cycle.model.nitrogen_kernel import (
     ADD_FILM,
     ADD_TAN,
@@ -15,6 +15,7 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     THETA,
     simulate,
 )
+from reedmace.core.cycle.model.prior import PRIOR_MEDIAN
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from tests.support.cycling import proving

@@ -10,18 +10,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
-from reedmace.core.filter import CATALOGUE
 from reedmace.core.filter.kinds import BY_NAME
 from reedmace.core.fit.flood_risk import empty_minutes
 from reedmace.core.fit.layout import Place, run_length_cm
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.care.due import due
 from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.measured_flows import calibration
 from reedmace.logbook.replay.state import replay
 
-BY_ID = {f.id: f for f in CATALOGUE}
+BY_ID = {f.id: f for f in SAMPLE_BOXES}
 KINDS = tuple(BY_NAME)
-ONE = {kind: next(f for f in CATALOGUE if f.kind == kind) for kind in KINDS}
+ONE = {kind: next(f for f in SAMPLE_BOXES if f.kind == kind) for kind in KINDS}
 ROOM = {"net_l": 131, "water_depth_cm": 41.4, "length_cm": 90, "width_cm": 40, "rim_to_water_cm": 3, "behind_cm": 12}
 AT = {"stand_height_cm": 66, "tank_height_cm": 45, "substrate_depth_cm": 4}
 
@@ -432,7 +432,7 @@ def test_media_die_sooner_dry_than_damp_than_shut_than_open() -> None:
 
 def test_what_stands_beside_another_fits_along_the_tank_or_is_told() -> None:
     room = {"net_l": 40, "length_cm": 40, "width_cm": 30, "water_depth_cm": 32, "behind_cm": 10, "beneath_cm": 70}
-    canister = next(f for f in CATALOGUE if f.id == "sweetflag-800")
+    canister = next(f for f in SAMPLE_BOXES if f.id == "sweetflag-800")
     asked = {"filter": canister.model_dump(mode="json"), "site": room}
 
     def crowded(**more: object) -> list[str]:
@@ -446,7 +446,7 @@ def test_what_stands_beside_another_fits_along_the_tank_or_is_told() -> None:
 
 
 def test_no_pair_of_canisters_wider_than_the_tank_is_ranked() -> None:
-    wide = {f.id: f.width_cm for f in CATALOGUE if f.kind == "canister"}
+    wide = {f.id: f.width_cm for f in SAMPLE_BOXES if f.kind == "canister"}
 
     def widths(length: float) -> list[float]:
         room = {
@@ -457,7 +457,14 @@ def test_no_pair_of_canisters_wider_than_the_tank_is_ranked() -> None:
             "behind_cm": 3,
             "beneath_cm": 70,
         }
-        found = compute("rank-filters", {"site": room, "animals": [{"species_id": "fancy-goldfish", "count": 1}]})
+        found = compute(
+            "rank-filters",
+            {
+                "site": room,
+                "animals": [{"species_id": "fancy-goldfish", "count": 2}],
+                "own_filters": [f.model_dump() for f in SAMPLE_BOXES],
+            },
+        )
         return [sum(wide[i] for i in p.filter_ids) for p in found.pairs if all(i in wide for i in p.filter_ids)]
 
     short, roomy = widths(33), widths(45)

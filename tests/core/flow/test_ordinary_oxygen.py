@@ -4,8 +4,8 @@ from typing import Any, NamedTuple
 
 import pytest
 
-from reedmace.core.filter import CATALOGUE
 from reedmace.core.flow import OxygenBalanceAnswer
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.stages import filter_view
 from tests.support.lives import lived
 
@@ -21,6 +21,7 @@ class Tank(NamedTuple):
     filters: list[tuple[str, int]]
     temperature_c: float = 25
     water: str = "fresh"
+    place: dict[str, Any] | None = None
 
 
 ORDINARY = [
@@ -55,6 +56,24 @@ ORDINARY = [
     Tank("angelfish", (100, 40, 55), [("angelfish", 6, 11)], [("canister", 900)], 26),
     Tank("a large pleco", (150, 50, 55), [("common-pleco", 1, 35), ("severum", 4, 16)], [("canister", 1500)], 26),
     Tank("clown loaches", (180, 60, 55), [("clown-loach", 8, 18)], [("canister", 1800)], 27),
+    Tank(
+        "a planted tank with CO2 by day",
+        (90, 40, 45),
+        [("neon-tetra", 30, None), ("cherry-shrimp", 20, None)],
+        [("canister", 700)],
+        25,
+        "fresh",
+        {"planted": True, "co2": "by-day"},
+    ),
+    Tank(
+        "a community under a shut lid",
+        (80, 35, 40),
+        [("zebra-danio", 12, None)],
+        [("internal", 500)],
+        25,
+        "fresh",
+        {"lid": True},
+    ),
     Tank("fry on a sponge", (45, 30, 30), [("guppy", 60, 1.2)], [("sponge", 150)]),
 ]
 SHORT = [
@@ -62,13 +81,31 @@ SHORT = [
     Tank("eight goldfish in sixty litres", (60, 30, 36), [("fancy-goldfish", 8, 15)], [("internal", 300)], 28),
     Tank("six oscars in 150 litres", (100, 40, 45), [("oscar", 6, 25)], [("canister", 900)], 27),
     Tank("a dozen discus on a small sponge", (100, 40, 55), [("discus", 12, 16)], [("sponge", 150)], 30),
+    Tank(
+        "CO2 through the night under a film",
+        (90, 40, 45),
+        [("neon-tetra", 40, None), ("angelfish", 4, 10)],
+        [("canister", 500)],
+        27,
+        "fresh",
+        {"planted": True, "co2": "day-and-night", "surface_film": True},
+    ),
+    Tank(
+        "a film and a lid over goldfish",
+        (80, 35, 40),
+        [("fancy-goldfish", 4, 13)],
+        [("internal", 400)],
+        24,
+        "fresh",
+        {"surface_film": True, "lid": True},
+    ),
     Tank("twice the cichlids, grown on", (100, 40, 45), [("yellow-lab", 120, 7)], [("sponge", 300)], 27),
 ]
 
 
 def chosen(kind: str, lph: int, key: str) -> dict[str, Any]:
     """The filter of a kind whose box is nearest to a flow."""
-    boxes = [f for f in CATALOGUE if f.kind == kind]
+    boxes = [f for f in SAMPLE_BOXES if f.kind == kind]
     nearest = min(boxes, key=lambda f: abs((f.box_lph or 0) - lph))
     return {"key": key, "filter": nearest.model_dump()}
 
@@ -81,7 +118,7 @@ def oxygen(tank: Tank) -> OxygenBalanceAnswer:
             {
                 "kind": "tank-plan",
                 "tank": {"length_cm": length, "width_cm": width, "height_cm": height},
-                "surroundings": {"temperature_c": tank.temperature_c, "water": tank.water},
+                "surroundings": {"temperature_c": tank.temperature_c, "water": tank.water, **(tank.place or {})},
             },
         ),
         (

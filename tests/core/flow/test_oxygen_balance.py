@@ -11,7 +11,6 @@ from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
 from reedmace.core.computations import compute
-from reedmace.core.filter import CATALOGUE
 from reedmace.core.filter.filter_flow import Placed, currents_and_oxygen, oxygen_of
 from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.flow.oxygen_balance import (
@@ -22,6 +21,7 @@ from reedmace.core.flow.oxygen_balance import (
     resting_mg_h,
     surface_m_day,
 )
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 
 TANK = {"net_l": 130, "surface_cm2": 3400, "depth_cm": 40, "temperature_c": 25, "film_mg_n_day": 80, "turning_cm_s": 4}
 SHOAL = [{"name": "Rasbora", "count": 20, "mass_g": 1.0}, {"name": "Gourami", "count": 2, "mass_g": 14.0}]
@@ -117,7 +117,7 @@ def test_a_stop_tells_how_long_the_animals_can_breathe() -> None:
 
 
 def test_a_sponge_moves_the_surface_by_what_it_lifts() -> None:
-    sponge = next(f for f in CATALOGUE if f.kind == "sponge")
+    sponge = next(f for f in SAMPLE_BOXES if f.kind == "sponge")
     room = Site(net_l=130, water_depth_cm=40, length_cm=90, width_cm=40)
     load = [OxygenConsumer(name="Rasbora", count=40, mass_g=1.0)]
     made, kept = currents_and_oxygen(room, [Placed(sponge, Plumbing(), 250.0)], [], load, 0.0, 60.0, 25.0)

@@ -229,3 +229,12 @@ def test_a_short_quarantine_in_salt_water_is_said_to_be_short() -> None:
     assert "6 weeks" in quarantine(QuarantineQuestion(asked_days=28, salt_water=True)).cautions[0]
     assert "weeks" not in quarantine(QuarantineQuestion(asked_days=42, salt_water=True)).cautions[0]
     assert "weeks" not in quarantine(QuarantineQuestion(asked_days=28)).cautions[0]
+
+
+@pytest.mark.parametrize("every", [1.0, 2.0, 3.0, 3.5, 3.6, 5.0, 7.0, 10.0])
+@pytest.mark.parametrize("weekday", [0.0, 2.3, 6.9])
+def test_changes_of_any_interval_come_to_an_end_and_keep_their_count(every: float, weekday: float) -> None:
+    found = tasks("change", change_every_days=every, change_day_in_days=weekday, horizon_days=60)
+    days = [t.in_days for t in found]
+    assert days == sorted(set(days))
+    assert 0.45 * 60 / every <= len(days) <= 2 * 60 / every + 1

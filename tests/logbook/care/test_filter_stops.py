@@ -7,7 +7,7 @@ import pytest
 from tests.support.lives import NOW, life
 
 from reedmace.core.cycle import CycleReadinessQuestion, FilterStopQuestion, cycle_readiness, filter_stop
-from reedmace.core.filter import CATALOGUE
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.care.filter_stops import stops
 from reedmace.logbook.replay.cycle_log import care_log, cycle_log
 from reedmace.logbook.replay.entries import Entry
@@ -106,7 +106,7 @@ def test_a_tank_without_animals_has_no_care_log() -> None:
 
 
 def installed(ago: float, *keys: str) -> tuple[float, dict[str, Any]]:
-    rows = [{"key": key, "filter": CATALOGUE["ab".index(key)].model_dump()} for key in keys]
+    rows = [{"key": key, "filter": SAMPLE_BOXES["ab".index(key)].model_dump()} for key in keys]
     return ago, {"kind": "filter-plan", "filters": rows}
 
 
@@ -140,7 +140,7 @@ def test_a_proof_goes_with_the_filter_that_made_it() -> None:
     assert not is_ready(proven(installed(0.1, "b")))
     assert not is_ready(proven(installed(0.1)))
     # Another filter under the same key, as 0.1 wrote every exchange.
-    other = {"kind": "filter-plan", "filters": [{"key": "a", "filter": CATALOGUE[5].model_dump()}]}
+    other = {"kind": "filter-plan", "filters": [{"key": "a", "filter": SAMPLE_BOXES[5].model_dump()}]}
     assert not is_ready(proven((0.1, other)))
 
 

@@ -4,14 +4,14 @@ import pytest
 from tests.support.tanks import AT, state_of
 
 from reedmace.core.computations import compute
-from reedmace.core.filter import CATALOGUE
 from reedmace.core.tank.evaporation import vapour_pa
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.care.supplies import supplies
 from reedmace.logbook.plans.plan_kinds import AirSource, FilterPlan
 from reedmace.logbook.replay.equipment import installed_filters
 from reedmace.logbook.stages import filter_view, keep_view, shopping_list_view
 
-SPONGE = next(f for f in CATALOGUE if f.kind == "sponge" and f.air)
+SPONGE = next(f for f in SAMPLE_BOXES if f.kind == "sponge" and f.air)
 
 
 def tank(**around) -> dict:

@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from reedmace.core.filter import CATALOGUE
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.care.filter_stops import stops
 from reedmace.logbook.care.takeover import takeover
 from reedmace.logbook.replay.cycle_log import cycle_log
@@ -15,7 +15,7 @@ from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.logbook.stages import fit_view, keep_view
 
 NOW = datetime(2026, 6, 1, 9, tzinfo=UTC)
-OLD, NEW = (f.model_dump() for f in [f for f in CATALOGUE if f.kind == "canister"][:2])
+OLD, NEW = (f.model_dump() for f in [f for f in SAMPLE_BOXES if f.kind == "canister"][:2])
 
 
 def life(*rows: tuple[float, dict[str, Any]]) -> LogbookState:

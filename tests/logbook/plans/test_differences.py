@@ -2,9 +2,9 @@
 
 from typing import Any
 
-from reedmace.core.filter import CATALOGUE
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.formatting import Units
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.plans.differences import differences
 from reedmace.logbook.plans.plan_kinds import FilterPlan, FitPlan, StockPlan, TankPlan
 
@@ -37,13 +37,13 @@ def test_a_field_outside_every_form_is_told_in_the_keepers_units() -> None:
 
 
 def test_a_filter_and_its_place_are_told_by_name() -> None:
-    filters = [{"key": "f1", "filter": CATALOGUE[0].model_dump(mode="json")}]
-    more = [*filters, {"key": "f2", "filter": CATALOGUE[1].model_dump(mode="json")}]
+    filters = [{"key": "f1", "filter": SAMPLE_BOXES[0].model_dump(mode="json")}]
+    more = [*filters, {"key": "f2", "filter": SAMPLE_BOXES[1].model_dump(mode="json")}]
     one, two = (FilterPlan.model_validate({"kind": "filter-plan", "filters": f}) for f in (filters, more))
-    assert told(one, two) == {CATALOGUE[1].name: ("has it not", "has it")}
+    assert told(one, two) == {SAMPLE_BOXES[1].name: ("has it not", "has it")}
     quieter = [{**filters[0], "filter": {**filters[0]["filter"], "watts": 3.5}}]
     three = FilterPlan.model_validate({"kind": "filter-plan", "filters": quieter})
-    assert told(one, three) == {f"{CATALOGUE[0].name}, watts": (f"{CATALOGUE[0].watts:g}", "3.5")}
+    assert told(one, three) == {f"{SAMPLE_BOXES[0].name}, watts": (f"{SAMPLE_BOXES[0].watts:g}", "3.5")}
     low, high = (
         FitPlan.model_validate({"kind": "fit-plan", "places": {"f1": {"outlet_depth_cm": depth}}}) for depth in (2, 5)
     )

@@ -132,9 +132,9 @@ def test_growth_counts_from_when_it_was_first_seen() -> None:
 
 
 def test_a_canister_is_closed_and_a_sponge_is_not() -> None:
-    from reedmace.core.filter import CATALOGUE
+    from reedmace.demo.sample_boxes import SAMPLE_BOXES
 
-    for f in (next(f for f in CATALOGUE if f.kind == kind) for kind in ("canister", "sponge")):
+    for f in (next(f for f in SAMPLE_BOXES if f.kind == kind) for kind in ("canister", "sponge")):
         log = log_of((0, {"kind": "filter-plan", "chosen": f.model_dump(mode="json")}))
         assert log.filter_closed == (f.kind == "canister")
 

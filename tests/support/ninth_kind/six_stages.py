@@ -5,9 +5,9 @@ from datetime import UTC, datetime
 
 from reedmace.command.generated import generated_drawings
 from reedmace.core.computations import compute
-from reedmace.core.filter import CATALOGUE
-from reedmace.core.filter.catalogue import Filter
+from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.kinds import KINDS
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.stages import (
     cycle_start_view,
     filter_view,
@@ -22,7 +22,7 @@ from reedmace.logbook.stages.fit import shopping_list_view
 from tests.support.tanks import state_of
 
 NOW = datetime(2026, 11, 29, 12, tzinfo=UTC)
-internal = next(f for f in CATALOGUE if f.kind == "internal" and (f.tank_up_to_l or 0) >= 100)
+internal = next(f for f in SAMPLE_BOXES if f.kind == "internal" and (f.tank_up_to_l or 0) >= 100)
 box = Filter(**{**internal.model_dump(), "id": "tumbler", "name": "Tumbler", "kind": "moving-bed"})
 state = state_of(
     {"kind": "tank-plan", "tank": {"length_cm": 80, "width_cm": 35, "height_cm": 40}},
@@ -31,7 +31,7 @@ state = state_of(
 )
 stages, fault = rows_or_fault(state, NOW)
 site = {"net_l": 90, "length_cm": 80, "width_cm": 35, "water_depth_cm": 36}
-ranked = compute("rank-filters", {"site": site, "own_filters": [box.model_dump()], "with_catalogue": False})
+ranked = compute("rank-filters", {"site": site, "own_filters": [box.model_dump()]})
 print(
     json.dumps(
         {

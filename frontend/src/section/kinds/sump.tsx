@@ -10,13 +10,34 @@ function Sump({ sheet, filter, bare, sump }: PartProps) {
   const level = sump ? y + h * (1 - Math.min(sump.level_cm / sump.height_cm, 0.96)) : y + h * 0.42;
   const drainX = left + tankWidth - 18;
   const returnX = left + 14;
+  const drains = sump?.drains ?? [{ emergency: false }];
+  const apart = 13;
   const under = rimY + tankHeight;
   return (
     <g>
-      <rect x={drainX - 9} y={waterY - 2} width={18} height={tankHeight * 0.5} {...line} fill="var(--silt)" />
+      <rect
+        x={drainX - 9 - apart * (drains.length - 1)}
+        y={waterY - 2}
+        width={18 + apart * (drains.length - 1)}
+        height={tankHeight * 0.5}
+        {...line}
+        fill="var(--silt)"
+      />
       {!bare && (
         <>
-          <Hose out={false} d={`M${drainX} ${waterY + 20} V${under + 14} H${x + w - 14} V${level - 6}`} />
+          {drains.map((drain, i) => {
+            // The dry one stands a finger above the others.
+            const mouth = waterY + (drain.emergency ? 8 : 20);
+            const at = drainX - i * apart;
+            const path = `M${at} ${mouth} V${under + 14 - i * 6} H${x + w - 14 - i * apart} V${level - 6}`;
+            return drain.emergency ? (
+              <path key={i} d={path} {...line} fill="none" strokeDasharray="5 4">
+                <title>emergency drain, dry</title>
+              </path>
+            ) : (
+              <Hose key={i} out={false} d={path} />
+            );
+          })}
           <Hose
             out
             d={`M${x + 14} ${level + 10} V${under + 20} H${left - 12} V${rimY - 8} H${returnX} V${waterY + 6}`}

@@ -175,7 +175,7 @@ export function Chooser(props: Props) {
                 </p>
                 {m.fits !== "not-here" ? (
                   <Button
-                    $quiet={m.fits !== "best"}
+                    $quiet
                     aria-label={`Take it: ${m.title}`}
                     onPress={() => {
                       onChoose(m);
@@ -266,13 +266,13 @@ const Ways = styled.ul`
     color: var(--ink-soft);
   }
   p {
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   small {
     color: var(--ink-soft);
-    font-size: 14.5px;
+    font-size: 0.9062rem;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     li {
       grid-template-columns: 1fr;
       gap: 4px;
@@ -287,6 +287,6 @@ const Disputes = styled.dl`
     font-weight: 600;
   }
   dd {
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
 `;

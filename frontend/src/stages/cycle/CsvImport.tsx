@@ -9,6 +9,7 @@ import type { CsvPreview, FoundColumn, MappedCsv } from "../../api/schemas";
 import { Button, Lead, ProblemNote, Select } from "../../kit";
 import { Bar } from "../../kit";
 import { Table } from "./Ready";
+import { LOCALE } from "../../quantity/locale";
 
 type Target = FoundColumn["target"];
 type Unit = FoundColumn["unit"];
@@ -175,7 +176,7 @@ export function CsvImport({ tankId }: { tankId: number }) {
                   {preview.rows.slice(0, 30).map((r) => (
                     <tr key={r.line}>
                       <th scope="row">{r.line}</th>
-                      <td>{new Date(r.at).toLocaleString()}</td>
+                      <td>{new Date(r.at).toLocaleString(LOCALE)}</td>
                       {(
                         [
                           "ammonia_ppm",
@@ -233,7 +234,7 @@ const Map = styled.ul`
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
-    font-size: 14px;
+    font-size: 0.875rem;
   }
 `;
 const Faults = styled.ul`
@@ -241,7 +242,7 @@ const Faults = styled.ul`
   padding-left: 10px;
   max-height: 160px;
   overflow: auto;
-  font-size: 15px;
+  font-size: 0.9375rem;
 `;
 const Scroll = styled.div`
   overflow: auto;

@@ -1,17 +1,19 @@
 /** Cycle stage: today's actions and why, the chart, the forecast, and the tabs behind them. */
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link, useParams } from "react-router";
+import { styled } from "styled-components";
 import { useCycle } from "../../api/tanks";
 import { useView } from "../../api/compute";
 import type { CycleForecast, CycleLog as Log, CycleState, Entry, Tables } from "../../api/schemas";
 import { ProblemError } from "../../api/client";
 import { CycleLog } from "../../charts/CycleLog";
-import { Figure, Lead, Tabs, ProblemNote, Verdict, Waiting, type Leaf } from "../../kit";
+import { Figure, Fold, Lead, Tabs, ProblemNote, Verdict, WaitingPage, type Leaf } from "../../kit";
 import { Section } from "../../section/Section";
 import { kitPpm, ppmWords } from "../../quantity/ppm";
 import { Bar } from "../../kit";
 import { hanging } from "../../shared/installedFilters";
-import { TwoColumns } from "../../shared/TwoColumns";
+import { DrawingHere, TwoColumns } from "../../shared/TwoColumns";
+import { StagePart } from "../../shared/StagePart";
 import { type StageProps } from "../../shared/stageProps";
 import { TakeoverNote } from "../../shared/TakeoverNote";
 import { NewEntry } from "../../shared/NewEntry";
@@ -23,43 +25,65 @@ import { Files } from "./Files";
 import { FirstAnimals } from "./FirstAnimals";
 import { LogTest } from "./LogTest";
 import { Ready } from "./Ready";
+import { TryInPractice } from "../../shared/TryInPractice";
 import { TestsBook } from "./TestsBook";
+import { Unadvised, useSilentCoach } from "./Unadvised";
 import { WhatIf } from "./WhatIf";
+import { useNarrow } from "../../kit/usePhone";
 import { degreesWords } from "../../quantity/format";
+import { LOCALE } from "../../quantity/locale";
 
 export default function CycleStage(props: StageProps) {
+  const { part } = useParams();
+  return part === "files" ? (
+    <StagePart
+      back={`/tanks/${props.tankId}/cycle`}
+      stage="Cycle"
+      title="Files in and out, your kit, devices"
+    >
+      <Files {...props} />
+    </StagePart>
+  ) : (
+    <Now {...props} />
+  );
+}
+
+/** What is to be done today, and why. */
+function Now(props: StageProps) {
   const { tankId, logbook } = props;
   const netL = useView(tankId, "tank", {}).data?.volume.net_l;
   const cycle = useCycle(tankId);
   const state = cycle.data;
   const begun = state && hasBegun(state);
+  const silent = useSilentCoach(state);
+  const narrow = useNarrow();
   return (
     <TwoColumns
       drawing={
-        <>
+        <Together data-stays>
           <CycleDrawing {...props} state={state} />
-          <LogTest tankId={tankId} logbook={logbook} />
-        </>
+          {!narrow && <LogTest tankId={tankId} logbook={logbook} />}
+        </Together>
       }
-      beside={begun && <Why state={state} />}
+      beside={begun && !silent && <Why state={state} />}
     >
       <ProblemNote problem={cycle.error instanceof ProblemError ? cycle.error : null} />
-      {cycle.isPending && <Waiting>Running the forecast…</Waiting>}
-      {begun && <Begun {...props} state={state} netL={netL} />}
-      {state && !begun && (
-        <>
-          <Verdict>
-            {logbook.situation?.body.kind === "situation" && logbook.situation.body.stands === "cycling"
-              ? "How is it being cycled? Then the tests made so far, each with its day, say how far it is."
-              : "Nothing lives in the filter yet. Begin its cycle, and the tests will say when animals may come."}
-          </Verdict>
-          <CyclePlanForm tankId={tankId} logbook={logbook} />
-          <TestsBook tankId={tankId} logbook={logbook} />
-          <Files tankId={tankId} logbook={logbook} />
-        </>
-      )}
+      {cycle.isPending && <WaitingPage>Running the forecast…</WaitingPage>}
+      {begun && <Under {...props} state={state} netL={netL} silent={silent} />}
+      {state && !begun && <ToBegin tankId={tankId} logbook={logbook} />}
     </TwoColumns>
   );
+}
+
+/** Whether the tank came in with its cycle begun, so that tests made before are what comes first. */
+function saidToCycle({ situation }: StageProps["logbook"]): boolean {
+  return situation?.body.kind === "situation" && situation.body.stands === "cycling";
+}
+
+function beginWords(logbook: StageProps["logbook"]): string {
+  return saidToCycle(logbook)
+    ? "How is it being cycled? Then the tests made so far, each with its day, say how far it is."
+    : "Nothing lives in the filter yet. Begin its cycle, and the tests will say when animals may come.";
 }
 
 function hasBegun(state: CycleState): boolean {
@@ -92,12 +116,36 @@ function filmWords(state: CycleState, tables: Tables): { label: string; sentence
   return { label: `clears ${clears} a day`, sentence: `The film has cleared ${clears} in a day.` };
 }
 
+/** A cycle not planned yet: the plan, and tests made before it. */
+function ToBegin({ tankId, logbook }: Pick<StageProps, "tankId" | "logbook">) {
+  const narrow = useNarrow();
+  const said = saidToCycle(logbook);
+  return (
+    <>
+      <Verdict>{beginWords(logbook)}</Verdict>
+      {narrow && said && <LogTest tankId={tankId} logbook={logbook} />}
+      <DrawingHere />
+      <CyclePlanForm tankId={tankId} logbook={logbook} />
+      <Fold summary="Tests made before, from paper or a file; your kit; devices" open={said}>
+        <TestsBook tankId={tankId} logbook={logbook} />
+        <Files tankId={tankId} logbook={logbook} />
+      </Fold>
+    </>
+  );
+}
+
+/** A cycle under way, with its advice or while the coach of a practice tank is silent. */
+function Under({ silent, ...props }: BegunProps & { silent: boolean }) {
+  return silent ? <Unadvised {...props} /> : <Begun {...props} />;
+}
+
 interface BegunProps extends StageProps {
   state: CycleState;
   netL?: number;
 }
 
 function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
+  const narrow = useNarrow();
   const [leaf, setLeaf] = useState(() => sessionStorage.getItem("reedmace.leaf") ?? "chart");
   const start = cycleStart(logbook);
   const dateOf = dater(start);
@@ -120,6 +168,8 @@ function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
           choose("animals");
         }}
       />
+      {narrow && <LogTest tankId={tankId} logbook={logbook} />}
+      <DrawingHere />
       <Foreseen state={state} start={start} />
       <Then state={state} />
       {state.takeover && <TakeoverNote takeover={state.takeover} />}
@@ -134,6 +184,7 @@ function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
       />
       <Bar>
         <Link to={`/tanks/${tankId}/diary`}>The cycle diary, to print</Link>
+        <TryInPractice tankId={tankId} />
       </Bar>
     </>
   );
@@ -240,7 +291,13 @@ function waterWords(latest: Entry | undefined): string[] {
   const second = rest.filter(Boolean).join(" · ");
   if (second) words.push(second);
   words.push(
-    `read ${new Date(latest.at).toLocaleString(undefined, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" })}`,
+    `read ${new Date(latest.at).toLocaleString(LOCALE, { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" })}`,
   );
   return words;
 }
+
+/** The drawing and the test under it. */
+const Together = styled.div`
+  display: grid;
+  gap: 10px;
+`;

@@ -6,12 +6,13 @@ import { useTables } from "../../api/tables";
 import type { CycleState, Entry, LogbookState, Tables } from "../../api/schemas";
 import { Page } from "../../shared/Page";
 import { CycleLog } from "../../charts/CycleLog";
-import { Button, Lead, Verdict, Waiting } from "../../kit";
+import { Button, Lead, Verdict, WaitingPage } from "../../kit";
 import { kitPpm } from "../../quantity/ppm";
 import { Bar } from "../../kit";
 import { words } from "../../shared/entryWords";
 import { cycleStart, dater } from "../../shared/cycleDates";
 import { show } from "../../quantity/format";
+import { LOCALE } from "../../quantity/locale";
 
 export default function DiarySheet() {
   const tankId = Number(useParams().tankId);
@@ -30,7 +31,7 @@ export default function DiarySheet() {
           state={cycle.data}
         />
       ) : (
-        <Waiting>Writing the diary…</Waiting>
+        <WaitingPage>Writing the diary…</WaitingPage>
       )}
     </Page>
   );
@@ -70,9 +71,9 @@ function Sheet({ tankId, name, logbook, tables, state }: Props) {
         <Link to={`/tanks/${tankId}/cycle`}>Back to Cycle</Link>
       </Bar>
       <Lead>
-        {tables.methods.find((m) => m.method === plan.method)?.title}, begun {start.toLocaleDateString()}, at{" "}
-        {show(plan.temperature_c, "°C")}, KH {plan.start_kh_dkh} dKH, pH {plan.start_ph}, in{" "}
-        {show(state.log.net_l, "L")}. Today is day {Math.floor(state.log.day_now)}.
+        {tables.methods.find((m) => m.method === plan.method)?.title}, begun{" "}
+        {start.toLocaleDateString(LOCALE)}, at {show(plan.temperature_c, "°C")}, KH {plan.start_kh_dkh} dKH,
+        pH {plan.start_ph}, in {show(state.log.net_l, "L")}. Today is day {Math.floor(state.log.day_now)}.
       </Lead>
       {state.forecast && (
         <CycleLog
@@ -84,6 +85,7 @@ function Sheet({ tankId, name, logbook, tables, state }: Props) {
         />
       )}
       <h2>Today</h2>
+      {state.advice && <p>{state.advice.verdict}</p>}
       {state.advice && (
         <ol className="today">
           {[state.advice.first, ...state.advice.then].map((a) => (
@@ -133,7 +135,7 @@ const Paper = styled.div`
   .days {
     columns: 2;
     column-gap: 28px;
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   .days div {
     break-inside: avoid;
@@ -150,15 +152,15 @@ const Paper = styled.div`
     margin-right: 4px;
     vertical-align: -1px;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .days {
       columns: 1;
     }
   }
   @media print {
-    font-size: 12.5px;
+    font-size: 0.7812rem;
     .days {
-      font-size: 12px;
+      font-size: 0.75rem;
     }
   }
 `;

@@ -1,5 +1,5 @@
 /** Import and export of a cycle, in open formats. */
-import { InlineButton } from "../../kit";
+import { Fold, InlineButton } from "../../kit";
 import { Bar } from "../../kit";
 import { type StageProps } from "../../shared/stageProps";
 import { Devices } from "../../shared/Devices";
@@ -18,8 +18,14 @@ export function Files({ tankId, logbook }: Pick<StageProps, "tankId" | "logbook"
           {count > 0 && <a href={`/api/tanks/${tankId}/readings.csv`}>Readings as CSV ({count})</a>}
           <a href={`/api/tanks/${tankId}/bundle.json`}>The whole logbook as JSON</a>
           <a href={`/api/tanks/${tankId}/calendar.ics`}>What comes next, as a calendar</a>
-          {logbook.cycle_plan && <a href={`/api/tanks/${tankId}/cycle.sbml`}>The model as SBML</a>}
         </Bar>
+        {logbook.cycle_plan && (
+          <Fold summary="For other programs: the model of the cycle">
+            <Bar>
+              <a href={`/api/tanks/${tankId}/cycle.sbml`}>The model as SBML</a>
+            </Bar>
+          </Fold>
+        )}
       </section>
       <CsvImport tankId={tankId} />
       <KitForm tankId={tankId} logbook={logbook} />

@@ -1,4 +1,5 @@
 /** Stocking ramp; with animals in, above it, today's emergency plan. */
+import { nowDate } from "../../api/clock";
 import { useWrite } from "../../api/entries";
 import type { CycleState, Emergency as Plan, Ramp } from "../../api/schemas";
 import { Button, Capital, Caution, Figure, Lead, ProblemNote } from "../../kit";
@@ -115,7 +116,7 @@ interface RampProps {
 function RampTable({ tankId, ramp, shares, ready, stocked }: RampProps) {
   const write = useWrite(tankId);
   const first = ramp.steps[0];
-  const dateOf = dater(new Date());
+  const dateOf = dater(nowDate());
   return (
     <>
       <h2>

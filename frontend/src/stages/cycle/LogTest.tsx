@@ -1,14 +1,16 @@
 /** Logging a test: by tapping the kit's steps, in one line, or by figures. */
-import { useState, type SyntheticEvent } from "react";
+import { useRef, useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../../api/client";
 import { useBlanks } from "../../api/tables";
 import { useCompute } from "../../api/compute";
 import { useWrite } from "../../api/entries";
-import type { LogbookState } from "../../api/schemas";
-import { Button, InlineButton, phone, ProblemNote, TextField, Term } from "../../kit";
+import { usePracticeTank, useVials } from "../../api/practice";
+import type { KitSteps, LogbookState } from "../../api/schemas";
+import { Bar, Button, HowTo, InlineButton, phone, ProblemNote, TextField, Term } from "../../kit";
 import { usePhone } from "../../kit/usePhone";
 import { TapTest } from "./TapTest";
+import { VialTimers } from "./VialTimers";
 import { FIELDS, readingOf, lineQuestion } from "../../shared/testLine";
 import { When } from "../../shared/When";
 import { unitName } from "../../quantity/format";
@@ -34,13 +36,16 @@ export function LogTest({ tankId, logbook }: { tankId: number; logbook: LogbookS
   const kit = logbook.plans.kit.kit;
   const [written, setWritten] = useState<number | "held" | null>(null);
   const undo = useWrite(tankId);
+  const practice = usePracticeTank();
   const choose = (next: Way) => {
     setWay(next);
     localStorage.setItem(WAY_KEY, next);
   };
   return (
     <Box role="group" aria-label="Log a test">
-      {chosen === "taps" ? (
+      {practice ? (
+        <PracticeTest tankId={tankId} kit={kit} minute={practice.day} onWritten={setWritten} />
+      ) : chosen === "taps" ? (
         <TapTest tankId={tankId} kit={kit} onWritten={setWritten} />
       ) : (
         <TypedTest
@@ -76,20 +81,104 @@ export function LogTest({ tankId, logbook }: { tankId: number; logbook: LogbookS
           </InlineButton>
         )}
       </p>
-      <div className="row">
-        {WAYS.filter(([w]) => w !== chosen).map(([w, words]) => (
-          <InlineButton
-            key={w}
-            onPress={() => {
-              choose(w);
-            }}
-          >
-            {words}
-          </InlineButton>
-        ))}
-      </div>
+      {!practice && (
+        <div className="row">
+          {WAYS.filter(([w]) => w !== chosen).map(([w, words]) => (
+            <InlineButton
+              key={w}
+              onPress={() => {
+                choose(w);
+              }}
+            >
+              {words}
+            </InlineButton>
+          ))}
+        </div>
+      )}
+      {!practice && <VialTimers />}
+      <HowTo of={["run-test", "shake-nitrate", "old-kit"]}>
+        How to run a test, and whether to believe it
+      </HowTo>
     </Box>
   );
+}
+
+interface PracticeTestProps {
+  tankId: number;
+  kit: Required<KitSteps>;
+  /** Moment of the practice clock. */
+  minute: number;
+  onWritten: (id: number | "held") => void;
+}
+
+/** A test of a practice tank: the kit is run, its vials are read against the steps, or entered for the keeper. */
+function PracticeTest({ tankId, kit, minute, onWritten }: PracticeTestProps) {
+  const [run, setRun] = useState<number | null>(null);
+  // A test is of the moment it is run at; when time has passed it is run anew.
+  const running = run === minute;
+  const vials = useVials(tankId, running);
+  const write = useWrite(tankId);
+  const blank = useBlanks().reading;
+  if (!running || !vials.data)
+    return (
+      <Bar>
+        <Button
+          isDisabled={vials.isFetching}
+          onPress={() => {
+            setRun(minute);
+          }}
+        >
+          Run the test kit
+        </Button>
+        <span>Vials of ammonia, nitrite, nitrate; KH by drops, pH.</span>
+      </Bar>
+    );
+  const { entered } = vials.data;
+  const { reads } = vials.data.vials;
+  if (entered)
+    return (
+      <Bar>
+        <Button
+          isDisabled={write.isPending}
+          onPress={() => {
+            write.mutate(
+              { body: { ...blank, ...entered } },
+              {
+                onSuccess: (entry) => {
+                  setRun(null);
+                  onWritten(entry === "held" ? "held" : entry.id);
+                },
+              },
+            );
+          }}
+        >
+          Log what it reads
+        </Button>
+        <span>{readWords(entered)}</span>
+        <ProblemNote problem={write.error} />
+      </Bar>
+    );
+  return (
+    <>
+      <p>Lay each vial against the steps, press the one it looks like; between two, the nearer.</p>
+      <TapTest
+        tankId={tankId}
+        kit={kit}
+        shown={vials.data}
+        onWritten={(id) => {
+          setRun(null);
+          onWritten(id);
+        }}
+      />
+      <small>
+        KH {reads.kh_dkh} dKH by drops, pH {reads.ph}, {reads.temperature_c} °C: logged with it.
+      </small>
+    </>
+  );
+}
+
+function readWords(entered: Record<string, unknown>): string {
+  return `ammonia ${String(entered.ammonia_ppm)}, nitrite ${String(entered.nitrite_ppm)}, nitrate ${String(entered.nitrate_ppm)}, KH ${String(entered.kh_dkh)}, pH ${String(entered.ph)}`;
 }
 
 const WAYS: readonly (readonly [Way, string])[] = [
@@ -118,7 +207,9 @@ function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const write = useWrite(tankId);
   const read = useCompute("read-test-line", line.trim() ? lineQuestion(line) : null);
+  const latest = useRef(line);
   const type = (next: string) => {
+    latest.current = next;
     setLine(next);
     localStorage.setItem(storageKey, next);
     setProblem(null);
@@ -134,7 +225,8 @@ function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
         body: readingOf(form_defaults.reading, found, asN ? "N" : "ion"),
         at: at ?? undefined,
       });
-      type("");
+      // What was typed on while this one was on its way stays.
+      if (latest.current === line) type("");
       setAt(null);
       onWritten(entry === "held" ? "held" : entry.id);
     } catch (error) {
@@ -221,7 +313,7 @@ const Box = styled.div`
     align-items: center;
   }
   p {
-    font-size: 15px;
+    font-size: 0.9375rem;
     color: var(--ink-soft);
   }
 `;

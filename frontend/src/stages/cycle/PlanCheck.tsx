@@ -1,9 +1,9 @@
 /** Check of the plan before it starts: water, temperature steps, alkalinity use. */
 import { styled } from "styled-components";
 import type { CycleStartView, CyclePlan } from "../../api/schemas";
-import { Figure, Lead, Term } from "../../kit";
+import { Figure, Fold, Lead, Term } from "../../kit";
 import { Columns } from "../../kit";
-import { show } from "../../quantity/format";
+import { fixed, show } from "../../quantity/format";
 
 interface Props {
   plan: CyclePlan;
@@ -13,6 +13,7 @@ interface Props {
 const WORD = { fine: "fine", watch: "watch", first: "first" } as const;
 
 export function PlanJudged({ plan, judged: a }: Props) {
+  const fine = a.conditions.filter((c) => c.level === "fine");
   return (
     <section aria-label="The plan judged">
       <h2>
@@ -26,8 +27,8 @@ export function PlanJudged({ plan, judged: a }: Props) {
             Alkalinity (<Term of="kh">KH</Term>)
           </h3>
           <Lead>
-            Until it passes about {a.nitrogen_mg_n_l.toFixed(1)} mg/L of nitrogen go through the film and eat{" "}
-            <b>{a.kh_eaten_dkh.toFixed(1)} dKH</b>; this water has {plan.start_kh_dkh.toFixed(1)}.{" "}
+            Until it passes about {fixed(a.nitrogen_mg_n_l, 1)} mg/L of nitrogen go through the film and eat{" "}
+            <b>{fixed(a.kh_eaten_dkh, 1)} dKH</b>; this water has {fixed(plan.start_kh_dkh, 1)}.{" "}
             {a.kh_short_dkh > 0.1 ? (
               <>
                 Holding it at 4 takes <b>{a.bicarbonate_g.toFixed(0)} g of bicarbonate</b> over the whole
@@ -58,18 +59,29 @@ export function PlanJudged({ plan, judged: a }: Props) {
           )}
         </div>
       </Columns>
-      <Judgements>
-        {a.conditions.map((c) => (
-          <li key={c.what} data-level={c.level}>
-            <b>{c.what}</b>
-            <i>{WORD[c.level]}</i>
-            <span>
-              {c.text} {c.remedy}
-            </span>
-          </li>
-        ))}
-      </Judgements>
+      <Conditions of={a.conditions.filter((c) => c.level !== "fine")} />
+      {fine.length > 0 && (
+        <Fold summary={`Fine as it is: ${fine.map((c) => c.what).join(", ")}`}>
+          <Conditions of={fine} />
+        </Fold>
+      )}
     </section>
+  );
+}
+
+function Conditions({ of }: { of: Props["judged"]["conditions"] }) {
+  return (
+    <Judgements>
+      {of.map((c) => (
+        <li key={c.what} data-level={c.level}>
+          <b>{c.what}</b>
+          <i>{WORD[c.level]}</i>
+          <span>
+            {c.text} {c.remedy}
+          </span>
+        </li>
+      ))}
+    </Judgements>
   );
 }
 
@@ -80,7 +92,7 @@ const Judgements = styled.ul`
     gap: 4px 8px;
     padding: 4px 0;
     border-bottom: 1px solid var(--line);
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   b {
     font-weight: 600;

@@ -2,6 +2,7 @@
 import { styled } from "styled-components";
 import type { CycleState } from "../../api/schemas";
 import { Figure, Lead, Term } from "../../kit";
+import { fixed } from "../../quantity/format";
 
 export function Ready({ state }: { state: CycleState }) {
   const { readiness, balance } = state;
@@ -74,7 +75,7 @@ function Books({ rows }: { rows: [string, number | null | undefined][] }) {
             style={{ width: `${((value ?? 0) / most) * 100}%` }}
             data-found={name === "found" || undefined}
           />
-          <b>{value == null ? "not yet tested" : `${value.toFixed(1)} mg/L`}</b>
+          <b>{value == null ? "not yet tested" : `${fixed(value, 1)} mg/L`}</b>
         </li>
       ))}
     </Bars>
@@ -84,7 +85,7 @@ function Books({ rows }: { rows: [string, number | null | undefined][] }) {
 export const Table = styled.table`
   width: 100%;
   border-collapse: collapse;
-  font-size: 15px;
+  font-size: 0.9375rem;
   th {
     font-weight: 400;
     text-align: left;
@@ -115,7 +116,7 @@ const Bars = styled.ul`
     grid-template-columns: 110px 1fr 90px;
     gap: 10px;
     align-items: center;
-    font-size: 15px;
+    font-size: 0.9375rem;
     padding: 2px 0;
   }
   i {

@@ -1,11 +1,12 @@
 /** A test by tapping: one row of the kit's steps for each figure, distinguished by number, tone and a fill mark. */
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { Button as AriaButton } from "react-aria-components";
 import { styled } from "styled-components";
 import { useBlanks } from "../../api/tables";
 import { useWrite } from "../../api/entries";
 import type { KitSteps, Reading } from "../../api/schemas";
 import { Button, InlineButton, phone, ProblemNote } from "../../kit";
+import type { Vials } from "../../api/practice";
 import { When } from "../../shared/When";
 
 type What = "ammonia" | "nitrite" | "nitrate";
@@ -16,17 +17,21 @@ interface Props {
   tankId: number;
   kit: Required<KitSteps>;
   onWritten: (id: number | "held") => void;
+  /** What a practice kit shows. */
+  shown?: Vials;
 }
 
 type Picked = Partial<Record<What, number>>;
 
-export function TapTest({ tankId, kit, onWritten }: Props) {
+export function TapTest({ tankId, kit, onWritten, shown }: Props) {
   const { reading: blank } = useBlanks();
   const storageKey = `reedmace.draft.${tankId}.taps`;
   const [picked, setPicked] = useState<Picked>(() => read(storageKey));
   const [at, setAt] = useState<string | null>(null);
   const write = useWrite(tankId);
+  const latest = useRef(picked);
   const keep = (next: Picked) => {
+    latest.current = next;
     setPicked(next);
     localStorage.setItem(storageKey, JSON.stringify(next));
   };
@@ -37,20 +42,25 @@ export function TapTest({ tankId, kit, onWritten }: Props) {
   };
   const any = ROWS.some((what) => picked[what] != null);
   const log = async () => {
-    const body: Reading = { ...blank, basis: kit.basis };
+    // Drops are counted and pH is matched as they are; only colours are read by eye.
+    const body: Reading = { ...blank, basis: kit.basis, ...shown?.vials.reads };
     for (const what of ROWS) body[`${what}_ppm`] = picked[what] ?? null;
     // The top step is open-ended.
     body.off_scale = ROWS.filter((what) => picked[what] != null && picked[what] === steps[what].at(-1));
     const entry = await write.mutateAsync({ body, at: at ?? undefined });
-    keep({});
+    // What was tapped for the next test while this one was on its way stays.
+    keep(tappedSince(picked, latest.current));
     setAt(null);
     onWritten(entry === "held" ? "held" : entry.id);
   };
   return (
     <div data-quick-entry>
       {ROWS.map((what) => (
-        <Scale key={what} role="group" aria-label={`${NAMES[what]}, ppm`}>
-          <span>{NAMES[what]}</span>
+        <Scale key={what} $vial={shown !== undefined} role="group" aria-label={`${NAMES[what]}, ppm`}>
+          <span>
+            {NAMES[what]}
+            {shown && <Vial tone={toneAt(shown.vials[what], steps[what].length)} />}
+          </span>
           <div>
             {steps[what].map((step, i) => (
               <Step
@@ -100,6 +110,40 @@ export function TapTest({ tankId, kit, onWritten }: Props) {
   );
 }
 
+/** Steps that differ from those already logged. */
+function tappedSince(logged: Picked, now: Picked): Picked {
+  const next: Picked = {};
+  for (const what of ROWS) if (now[what] !== logged[what]) next[what] = now[what];
+  return next;
+}
+
+/** A vial with its water coloured, to be laid against the steps. */
+function Vial({ tone: percent }: { tone: number }) {
+  return (
+    <svg viewBox="0 0 22 34" width="30" height="44" role="img" aria-label="the vial">
+      <path
+        d="M4 2h14M6 2v24a5 5 0 0 0 10 0V2"
+        fill="none"
+        stroke="var(--ink-soft)"
+        strokeWidth="1.6"
+        strokeLinecap="round"
+      />
+      <path
+        d="M7 9v17a4 4 0 0 0 8 0V9z"
+        style={{ fill: `color-mix(in srgb, var(--seed) ${percent}%, var(--field))` }}
+      />
+    </svg>
+  );
+}
+
+/** Tone at a place between two steps. */
+function toneAt(place: number, steps: number): number {
+  const low = Math.min(Math.floor(place), steps - 1);
+  const high = Math.min(low + 1, steps - 1);
+  const [from, to] = [low, high].map((i) => tone(steps > 1 ? i / (steps - 1) : 0)) as [number, number];
+  return from + (to - from) * (place - low);
+}
+
 function read(storageKey: string): Picked {
   try {
     return JSON.parse(localStorage.getItem(storageKey) ?? "{}") as Picked;
@@ -113,14 +157,17 @@ function tone(depth: number): number {
   return Math.round(depth <= 0.5 ? depth * 80 : 64 + depth * 36);
 }
 
-const Scale = styled.div`
+const Scale = styled.div<{ $vial: boolean }>`
   display: grid;
-  grid-template-columns: 74px minmax(0, 1fr);
+  grid-template-columns: ${(p) => (p.$vial ? "112px" : "74px")} minmax(0, 1fr);
   align-items: center;
   gap: 6px;
   padding: 2px 0;
   > span {
-    font-size: 15px;
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    font-size: 0.9375rem;
     color: var(--ink-soft);
   }
   > div {
@@ -133,7 +180,7 @@ const Scale = styled.div`
     grid-template-columns: 1fr;
     gap: 1px;
     > span {
-      font-size: 14px;
+      font-size: 0.875rem;
       line-height: 1.1;
     }
   }
@@ -149,7 +196,7 @@ const Step = styled(AriaButton)<{ $depth: number }>`
   gap: 1px;
   border: 1px solid var(--seed);
   border-radius: 4px;
-  font-size: 15px;
+  font-size: 0.9375rem;
   cursor: pointer;
   background: color-mix(in srgb, var(--seed) ${(p) => tone(p.$depth)}%, var(--field));
   color: ${(p) => (tone(p.$depth) > 60 ? "var(--on-ink)" : "var(--ink)")};

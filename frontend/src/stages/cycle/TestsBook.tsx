@@ -12,6 +12,8 @@ import { Bar } from "../../kit";
 import { FIELDS } from "../../shared/testLine";
 import { When } from "../../shared/When";
 import { Table } from "./Ready";
+import { LOCALE } from "../../quantity/locale";
+import { short } from "../../quantity/format";
 
 export function TestsBook({ tankId, logbook }: { tankId: number; logbook: LogbookState }) {
   const entries = useEntries(tankId);
@@ -184,11 +186,11 @@ function show(r: Reading, field: (typeof FIELDS)[number][0]): string {
   const value = r[field];
   if (value == null) return "";
   const off = r.off_scale.some((o) => field === `${o}_ppm`);
-  return `${Number(value.toFixed(3))}${off ? "+" : ""}`;
+  return `${short(value, 3)}${off ? "+" : ""}`;
 }
 
 function moment(at: string): string {
-  return new Date(at).toLocaleString(undefined, {
+  return new Date(at).toLocaleString(LOCALE, {
     day: "numeric",
     month: "short",
     hour: "2-digit",
@@ -214,7 +216,7 @@ const Panel = styled.section`
   display: grid;
   gap: 10px;
   ul {
-    font-size: 15px;
+    font-size: 0.9375rem;
     color: var(--ink-soft);
   }
 `;

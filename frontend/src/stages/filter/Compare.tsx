@@ -3,7 +3,7 @@ import { useState } from "react";
 import { styled } from "styled-components";
 import type { Candidate, RankAnswer } from "../../api/schemas";
 import { YesNo } from "../../kit";
-import { money, show } from "../../quantity/format";
+import { fixed, money, short, show } from "../../quantity/format";
 
 const MOST = 4;
 const OFFERED = 10;
@@ -37,18 +37,18 @@ const LINES: [string, (c: Candidate) => string][] = [
   ["On the box", (c) => show(c.box_lph, "L/h")],
   ["Delivered, clean", (c) => show(c.delivered_lph, "L/h")],
   ["In service", (c) => show(c.dirty_lph, "L/h")],
-  ["Times the tank", (c) => c.turnovers_per_hour.toFixed(1)],
+  ["Times the tank", (c) => fixed(c.turnovers_per_hour, 1)],
   ["Cleaned about every", (c) => `${c.service_day.toFixed(0)} days`],
   [
     "Film for",
-    (c) => `${c.carries_times_count >= 100 ? "over 100" : c.carries_times_count.toFixed(1)} × the load`,
+    (c) => `${c.carries_times_count >= 100 ? "over 100" : fixed(c.carries_times_count, 1)} × the load`,
   ],
   ["Media if ceramic", (c) => show(c.media_kg, "kg", 1)],
   ["Lifts over", (c) => (c.rise_m > 0 ? show(c.rise_m * 100, "cm") : "nothing")],
-  ["Power", (c) => `${Number(c.watts.toFixed(1))} W`],
+  ["Power", (c) => `${short(c.watts, 1)} W`],
   ["Noise here, at a metre", (c) => `${c.noise_db.toFixed(0)} dB`],
-  ["To buy", (c) => c.price.toFixed(0)],
-  ["Three years, with power", (c) => money(c.money_three_years, 0)],
+  ["To buy", (c) => (c.price_known ? c.price.toFixed(0) : "no price named")],
+  ["Three years, with power", (c) => (c.price_known ? money(c.money_three_years, 0) : "no price named")],
   ["For it, against it", (c) => c.reason],
   ["Points of 100", (c) => c.score.toFixed(0)],
 ];
@@ -94,7 +94,7 @@ const Scroll = styled.div`
   overflow-x: auto;
   table {
     border-collapse: collapse;
-    font-size: 15px;
+    font-size: 0.9375rem;
     width: 100%;
   }
   th,

@@ -1,5 +1,6 @@
 /** Filter stage: whether the present filters are enough, the ranking, each flow; choosing one, or one more. */
-import { useRef, useState } from "react";
+import { useRef, useState, type ReactNode } from "react";
+import { Link } from "react-router";
 import { styled } from "styled-components";
 import { useDraft, type Draft } from "../../api/drafts";
 import { opening, standing, useView } from "../../api/compute";
@@ -8,21 +9,25 @@ import { HeadBudget } from "../../charts/HeadBudget";
 import { Interval } from "../../charts/Interval";
 import { OperatingPoint } from "../../charts/OperatingPoint";
 import { SizingRules } from "../../charts/SizingRules";
-import { Caution, Figure, InlineButton, Lead, phone, ProblemNote, Verdict } from "../../kit";
-import { Section } from "../../section/Section";
-import type { SectionLabel } from "../../section/Labels";
+import { Caution, Figure, Fold, InlineButton, Lead, ProblemNote, Verdict } from "../../kit";
 import { hanging } from "../../shared/installedFilters";
-import { TwoColumns } from "../../shared/TwoColumns";
+import { KindLinks } from "../../shared/KindLinks";
+import { DrawingHere, TwoColumns } from "../../shared/TwoColumns";
+import { TypeMap } from "../../shared/TypeMap";
 import { type StageProps } from "../../shared/stageProps";
 import { AirLift } from "./AirLift";
 import { Choosing } from "./Choosing";
-import { Folds, keepOwn } from "./Folds";
+import { FilterDrawing } from "./FilterDrawing";
+import { Folds } from "./Folds";
 import { Hanging } from "./InstalledFilters";
 import { OwnFilter } from "./OwnFilter";
 import { Margins } from "./Margins";
 import { Moving } from "../../shared/CurrentsLegend";
-import { RankedList } from "./RankedList";
-import { bare, show } from "../../quantity/format";
+import { Pairs } from "./Pairs";
+import { ShelfHere } from "./ShelfHere";
+
+import { WhatMatters } from "./WhatMatters";
+import { bare, fixed, show } from "../../quantity/format";
 
 export default function FilterStage({ tankId, logbook, tables }: StageProps) {
   const draft = useDraft<FilterPlan>(tankId, "filter", logbook.plans.filter, logbook.filter_plan?.id ?? null);
@@ -30,7 +35,8 @@ export default function FilterStage({ tankId, logbook, tables }: StageProps) {
   const shop = useRef<HTMLDetailsElement>(null);
   const asked = useView(tankId, "filter", { filter_plan: draft.value, seen });
   const view = standing(asked);
-  const asksForBox = inHand(logbook) && draft.value.own_filters.length === 0;
+  const asksForBox =
+    inHand(logbook) && draft.value.own_filters.length === 0 && !view?.shelf.rows.some((row) => row.id > 0);
   return (
     <TwoColumns
       opening={opening(asked, "Working out the flow of every filter on this tank…")}
@@ -49,9 +55,8 @@ export default function FilterStage({ tankId, logbook, tables }: StageProps) {
         <section aria-label="The filter in hand">
           <Verdict>A filter in hand: what is printed on its box?</Verdict>
           <OwnFilter
-            onAdd={(f) => {
-              keepOwn(draft, [f]);
-              setSeen([f.id]);
+            onAdd={(id) => {
+              setSeen([id]);
             }}
           />
         </section>
@@ -64,6 +69,7 @@ export default function FilterStage({ tankId, logbook, tables }: StageProps) {
           view={view}
           old={asked.isPlaceholderData}
           second={asksForBox}
+          seen={seen}
           onSee={setSeen}
           onShop={() => {
             if (!shop.current) return;
@@ -94,43 +100,18 @@ function inHand({ situation, plans }: StageProps["logbook"]): boolean {
   );
 }
 
-function FilterDrawing({
-  logbook,
-  tables,
-  view,
-  installed,
-}: StageProps & { view?: FilterView; installed: ReturnType<typeof hanging> }) {
-  const { tank, stock } = logbook.plans;
-  const shared = {
-    plan: tank,
-    volume: view?.volume,
-    animals: stock.animals,
-    species: [...tables.species, ...stock.own_species],
-  };
-  const shown = view?.shown;
-  if (!shown)
-    return (
-      <Section {...shared} filters={installed} labels={[]} caption="The tank, without a filter that fits." />
-    );
-  return (
-    <Section
-      {...shared}
-      filters={shown.filters.map((f) => ({
-        key: f.installed.key,
-        filter: f.installed.filter,
-        fitting: f.installed.plan,
-      }))}
-      labels={labelsOf(shown)}
-      currents={shown.currents}
-      caption={`${shown.name} on this tank: ${show(shown.delivered_lph, "L/h")} delivered.`}
-    />
-  );
-}
-
 function Advice({ view }: { view: FilterView }) {
   const { ranking, shown } = view;
   return (
     <>
+      {shown && <Margins margins={shown.margins} />}
+      {shown && (
+        <Small>
+          <Figure title="Noise where it is heard" lines={shown.noise.working} of="level_db">
+            {shown.noise.verdict}
+          </Figure>
+        </Small>
+      )}
       {shown && <Moving currents={shown.currents} />}
       {ranking.enough && <Enough>{ranking.enough}</Enough>}
       {ranking.changes.slice(0, 2).map((c, i) => (
@@ -139,59 +120,133 @@ function Advice({ view }: { view: FilterView }) {
         </Change>
       ))}
       {shown && <Cautions view={view} shown={shown} />}
+      <Flow view={view} />
+      <SizingRules requirement={view.requirement} netL={view.volume.net_l} candidate={candidate(view)} />
     </>
   );
 }
 
 interface ShownProps extends HeadlineProps {
   tankId: number;
+  /** Ids looked at: of usual boxes by the map, or of the keeper's own. */
+  seen: string[];
   draft: Draft<FilterPlan>;
   onSee: (ids: string[]) => void;
 }
 
-/** The verdict, its buttons, the rules on one scale, the flow and the ranking. */
-function Shown({ tankId, draft, view, old, second, onSee, onShop }: ShownProps) {
+/** Kind and size first while nothing hangs, unless a real box is looked at; then its buttons, the boxes, the flow. */
+function Shown(props: ShownProps) {
+  const { tankId, draft, view, seen, onSee } = props;
+  const mapFirst = !view.hanging && !(seen.length > 0 && isReal(view.shown));
+  const choosing = (
+    <Choosing
+      tankId={tankId}
+      draft={draft}
+      view={view}
+      onChosen={() => {
+        onSee([]);
+      }}
+    />
+  );
   return (
     <>
-      <Headline view={view} old={old} second={second} onShop={onShop} />
-      <Choosing
-        tankId={tankId}
-        draft={draft}
-        view={view}
-        onChosen={() => {
-          onSee([]);
-        }}
-      />
-      {view.hanging && <Hanging tankId={tankId} draft={draft} set={view.hanging} />}
-      <SizingRules requirement={view.requirement} netL={view.volume.net_l} candidate={candidate(view)} />
-      <Flow view={view} onSee={onSee} />
+      {mapFirst ? <MapFirst {...props} choosing={choosing} /> : <SetFirst {...props} choosing={choosing} />}
+      {view.ranking.pairs.length > 0 && (
+        <Fold summary="Two, so that one may fail">
+          <Pairs answer={view.ranking} shown={seen} onSee={onSee} />
+        </Fold>
+      )}
+      {!mapFirst && (
+        <Fold summary="Kinds and sizes on this tank">
+          <TypeAndSize {...props} second />
+        </Fold>
+      )}
     </>
   );
 }
 
-/** Operating point of the filter shown, beside the ranking. */
-function Flow({ view, onSee }: Pick<ShownProps, "view" | "onSee">) {
+/** Which kind and how big, before anything hangs. */
+function MapFirst({ choosing, ...props }: ShownProps & { choosing: ReactNode }) {
+  const { view, old, onShop, seen, onSee } = props;
+  return (
+    <>
+      <TypeAndSize {...props}>
+        {choosing}
+        <DrawingHere />
+      </TypeAndSize>
+      <ShelfHere shelf={view.shelf} seen={seen} onSee={onSee} />
+      <Headline view={view} old={old} second onShop={onShop} />
+    </>
+  );
+}
+
+/** What hangs, or the real box looked at. */
+function SetFirst({ choosing, ...props }: ShownProps & { choosing: ReactNode }) {
+  const { tankId, draft, view, old, second, onShop, seen, onSee } = props;
+  return (
+    <>
+      <Headline view={view} old={old} second={second} onShop={onShop} />
+      {choosing}
+      <DrawingHere />
+      {view.hanging && <Hanging tankId={tankId} draft={draft} set={view.hanging} />}
+      <ShelfHere shelf={view.shelf} seen={seen} onSee={onSee} />
+    </>
+  );
+}
+
+/** Whether a set holds a box that somebody sells, not only usual ones. */
+function isReal(set: Together | null): boolean {
+  return set?.filters.some((f) => !f.typical) ?? false;
+}
+
+/** Kind and size: what matters, the answer in a sentence, the map. */
+function TypeAndSize({
+  tankId,
+  draft,
+  view,
+  old,
+  second,
+  seen,
+  onSee,
+  onShop,
+  children,
+}: ShownProps & { children?: ReactNode }) {
+  const { types } = view;
+  return (
+    <Answer aria-busy={old} data-old={old || undefined}>
+      <WhatMatters draft={draft} types={types} />
+      <Verdict $small as={second ? "h2" : "h1"}>
+        {types.verdict}
+      </Verdict>
+      <Lead>
+        <KindLinks text={types.why} />{" "}
+        {view.ranking.too_many && <Link to={`/tanks/${tankId}/stock`}>Change the animals</Link>}{" "}
+        {view.assumed.length > 0 && `Assumed: ${view.assumed.join("; ")}. `}
+        <InlineButton onPress={onShop}>I have seen a box</InlineButton>
+      </Lead>
+      {children}
+      <TypeMap tankId={tankId} types={types} shelf={view.shelf.rows} seen={seen} onSee={onSee} />
+    </Answer>
+  );
+}
+
+/** Operating point of the filter shown. */
+function Flow({ view }: Pick<ShownProps, "view">) {
   const filters = view.shown?.filters ?? [];
   const only = filters.length === 1 ? filters[0]?.installed : undefined;
   const pumped = only?.flow.pumped;
+  if (!only) return null;
   return (
-    <>
-      <Beside $alone={!only}>
-        {only && (
-          <div>
-            {pumped && <OperatingPoint answer={pumped} />}
-            {only.flow.lifted && <AirLift installed={only} />}
-          </div>
-        )}
-        <RankedList answer={view.ranking} shown={filters.map((f) => f.installed.filter.id)} onSee={onSee} />
-      </Beside>
+    <Fold summary={pumped ? "Where the flow goes: hoses, media and dirt" : "How the air lifts it"}>
+      {pumped && <OperatingPoint answer={pumped} />}
+      {only.flow.lifted && <AirLift installed={only} />}
       {pumped && (
         <>
           <HeadBudget answer={pumped} />
           <Interval answer={pumped} serviceDay={only.flow.service_days} />
         </>
       )}
-    </>
+    </Fold>
   );
 }
 
@@ -213,19 +268,25 @@ function Headline({ view, old, second, onShop }: HeadlineProps) {
       {view.shown && (
         <Lead>
           <Moves view={view} shown={view.shown} />{" "}
-          {view.assumed.length > 0 && `Assumed: ${view.assumed.join("; ")}. `}
-          <InlineButton onPress={onShop}>A box in your hand?</InlineButton>
+          {!second && view.assumed.length > 0 && `Assumed: ${view.assumed.join("; ")}. `}
+          {!second && <InlineButton onPress={onShop}>A box in your hand?</InlineButton>}
         </Lead>
       )}
-      {view.shown && <Margins margins={view.shown.margins} />}
-      {view.shown && (
-        <Small>
-          <Figure title="Noise where it is heard" lines={view.shown.noise.working} of="level_db">
-            {view.shown.noise.verdict}
-          </Figure>
-        </Small>
-      )}
+      {view.differences.length > 0 && <Differences view={view} />}
     </Answer>
+  );
+}
+
+/** What changes if what is looked at hangs instead. */
+function Differences({ view }: { view: FilterView }) {
+  return (
+    <Small as="ul">
+      {view.differences.map((d) => (
+        <li key={d.name}>
+          {d.name}: {d.now}, then <b>{d.then}</b>
+        </li>
+      ))}
+    </Small>
   );
 }
 
@@ -243,8 +304,8 @@ function Moves({ view, shown }: { view: FilterView; shown: Together }) {
         {show(shown.delivered_lph, "L/h")}
       </Figure>{" "}
       here, not the {bare(shown.box_lph, "L/h")} on {many ? "their boxes" : "its box"}:{" "}
-      {shown.turnovers_per_hour.toFixed(1)} times your {show(view.volume.net_l, "L")} clean,{" "}
-      {shown.service_turnovers_per_hour.toFixed(1)} in service.{" "}
+      {fixed(shown.turnovers_per_hour, 1)} times your {show(view.volume.net_l, "L")} clean,{" "}
+      {fixed(shown.service_turnovers_per_hour, 1)} in service.{" "}
       {!many && shown.filters[0]?.installed.flow.loop}{" "}
       {tested && `By your last flow test expect ${show(expected, "L/h")}.`}
     </>
@@ -291,32 +352,6 @@ function candidate(view: FilterView) {
   };
 }
 
-function labelsOf(shown: Together): SectionLabel[] {
-  const labels: SectionLabel[] = [
-    {
-      at: "outlet",
-      lines: [
-        `${show(shown.delivered_lph, "L/h")} ${shown.filters.length > 1 ? "come out together" : "comes out"}`,
-        `${shown.filters.length > 1 ? "the boxes say" : "the box says"} ${bare(shown.box_lph, "L/h")}`,
-      ],
-    },
-  ];
-  const hose = shown.filters[0]?.installed.flow.pumped?.head_budget.find((p) => p.role === "hose");
-  if (
-    shown.filters.length === 1 &&
-    shown.filters[0]?.installed.plan.runs.some((r) => r.role === "return-hose") &&
-    hose
-  )
-    labels.push({
-      at: "hose",
-      lines: [
-        `${show(shown.filters[0].installed.plan.hose_m, "m", 1)} of hose`,
-        `costs ${show(hose.head_m, "m", 2)} head`,
-      ],
-    });
-  return labels;
-}
-
 const Answer = styled.div`
   display: grid;
   gap: 6px;
@@ -326,11 +361,11 @@ const Answer = styled.div`
 `;
 const Small = styled.p`
   color: var(--ink-soft);
-  font-size: 15px;
+  font-size: 0.9375rem;
 `;
 const Change = styled.p<{ $first: boolean }>`
   font:
-    italic 400 ${(p) => (p.$first ? 19 : 17)}px / 1.3 Vollkorn,
+    italic 400 ${(p) => (p.$first ? 1.1875 : 1.0625)}rem / 1.3 Vollkorn,
     serif;
   border-left: 3px solid ${(p) => (p.$first ? "var(--seed)" : "var(--line)")};
   padding-left: 12px;
@@ -339,20 +374,4 @@ const Enough = styled.p`
   background: var(--reed-fill);
   padding: 8px 12px;
   border-left: 4px solid var(--reed);
-`;
-const Beside = styled.div<{ $alone: boolean }>`
-  display: grid;
-  grid-template-columns: ${(p) => (p.$alone ? "minmax(0, 1fr)" : "minmax(0, 0.95fr) minmax(0, 1.05fr)")};
-  gap: 20px;
-  border-top: 1px solid var(--line);
-  padding-top: 8px;
-  > div {
-    display: grid;
-    gap: 6px;
-    align-content: start;
-    min-width: 0;
-  }
-  ${phone} {
-    grid-template-columns: minmax(0, 1fr);
-  }
 `;

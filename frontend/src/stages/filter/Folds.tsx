@@ -2,10 +2,10 @@
 import type { RefObject } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
+import { phone } from "../../kit";
 import type { Draft } from "../../api/drafts";
-import type { Filter, FilterPlan, FilterView } from "../../api/schemas";
+import type { FilterPlan, FilterView } from "../../api/schemas";
 import { AirSupply } from "./AirSupply";
-import { CatalogueFiles } from "./CatalogueFiles";
 import { Compare } from "./Compare";
 import { LeftOut } from "./LeftOut";
 import { OwnFilter } from "./OwnFilter";
@@ -23,20 +23,7 @@ interface Props {
   shop: RefObject<HTMLDetailsElement | null>;
 }
 
-const MOST_OWN = 200;
-
-/** The keeper's own boxes, the newest under each name. */
-export function keepOwn(draft: Draft<FilterPlan>, news: Filter[]): void {
-  draft.set((p) => ({
-    ...p,
-    own_filters: [...p.own_filters.filter((o) => !news.some((f) => f.id === o.id)), ...news].slice(-MOST_OWN),
-  }));
-}
-
 export function Folds({ tankId, draft, view, onSee, saved, shop }: Props) {
-  const keep = (news: Filter[]) => {
-    keepOwn(draft, news);
-  };
   const shown = view?.shown?.filters ?? [];
   const air = shown.find((f) => f.installed.filter.air_l_min != null);
   return (
@@ -44,9 +31,8 @@ export function Folds({ tankId, draft, view, onSee, saved, shop }: Props) {
       <details ref={shop}>
         <summary>In the shop: a filter from its box</summary>
         <OwnFilter
-          onAdd={(f) => {
-            keep([f]);
-            onSee([f.id]);
+          onAdd={(id) => {
+            onSee([id]);
           }}
         />
       </details>
@@ -80,7 +66,7 @@ export function Folds({ tankId, draft, view, onSee, saved, shop }: Props) {
       )}
       {view && (
         <details>
-          <summary>Air and warmth</summary>
+          <summary>{view.supplies.skimmer ? "Air, warmth and skimmer" : "Air and warmth"}</summary>
           <SuppliesForm
             plan={draft.value}
             view={view}
@@ -107,10 +93,6 @@ export function Folds({ tankId, draft, view, onSee, saved, shop }: Props) {
           <LeftOut answer={view.ranking} />
         </details>
       )}
-      <details>
-        <summary>The catalogue as a file</summary>
-        <CatalogueFiles onTaken={keep} />
-      </details>
       {saved && (
         <p>
           <Link to={`/tanks/${tankId}/buying`}>Shopping list and comparison, to print</Link>
@@ -124,9 +106,13 @@ const Stack = styled.div`
   summary {
     cursor: pointer;
     font-weight: 600;
-    padding: 8px 0;
-    min-height: 44px;
+    padding: 6px 0;
+    min-height: 36px;
     display: list-item;
+    ${phone} {
+      padding: 8px 0;
+      min-height: 44px;
+    }
   }
   details {
     border-top: 1px solid var(--line);

@@ -91,8 +91,7 @@ function Row({ one, typed, busy, onOff, onChange }: RowProps) {
           <Figure title={`${installed.filter.name}: flow`} lines={installed.flow.working} of="delivered_lph">
             {show(installed.flow.delivered_lph, "L/h")}
           </Figure>
-          , {bare(installed.flow.service_lph, "L/h")} in service, cleaned about every{" "}
-          {days(installed.flow.service_days)}
+          , {bare(installed.flow.service_lph, "L/h")} in service, {one.cleaned}
         </span>
         <InlineButton isDisabled={busy} onPress={onOff}>
           Take it off
@@ -130,11 +129,6 @@ function Row({ one, typed, busy, onOff, onChange }: RowProps) {
       )}
     </>
   );
-}
-
-function days(count: number): string {
-  if (count < 1.5) return "day";
-  return count >= 60 ? `${Math.round(count / 30)} months` : `${count.toFixed(0)} days`;
 }
 
 const List = styled.ul`

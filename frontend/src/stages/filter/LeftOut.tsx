@@ -37,7 +37,7 @@ export function LeftOut({ answer }: { answer: RankAnswer }) {
 const List = styled.ul`
   display: grid;
   gap: 5px;
-  font-size: 15px;
+  font-size: 0.9375rem;
   padding-bottom: 10px;
 `;
 

@@ -1,12 +1,12 @@
 /** Biology, clarity and movement: three separate verdicts. */
 import { styled } from "styled-components";
 import type { FilterView } from "../../api/schemas";
-import { phone, Term } from "../../kit";
+import { Explained, phone, Term } from "../../kit";
 
 type Margin = NonNullable<FilterView["shown"]>["margins"][number];
 
 const NAMES: Record<Margin["about"], string> = {
-  biology: "Film",
+  biology: "Filter bacteria",
   clarity: "Clear water",
   movement: "Movement",
 };
@@ -27,7 +27,7 @@ export function Margins({ margins }: { margins: Margin[] }) {
             <Term of={WORDS[m.about]}>{NAMES[m.about]}</Term>
           </b>{" "}
           <span>{LEVELS[m.level]}</span>
-          <p>{m.words}</p>
+          <p>{m.about === "movement" ? <Explained text={m.words} /> : m.words}</p>
         </li>
       ))}
     </Three>
@@ -41,7 +41,7 @@ const Three = styled.ul`
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
   gap: 0 18px;
-  font-size: 15px;
+  font-size: 0.9375rem;
   ${phone} {
     grid-template-columns: 1fr;
     gap: 6px;

@@ -6,7 +6,7 @@ import type { Basket, Filter, MediaStack } from "../../api/schemas";
 import { Button, Caution, Figure, Select, YesNo } from "../../kit";
 import { NumberBox } from "../../kit/quantities";
 import { Bar, Facts } from "../../kit";
-import { bare, show } from "../../quantity/format";
+import { bare, fixed, show } from "../../quantity/format";
 
 const MEDIA: readonly (readonly [Basket["media"], string])[] = [
   ["foam-10", "Coarse foam, 10 ppi"],
@@ -156,7 +156,7 @@ export default function MediaBuilder({ filter, baskets, next, answer, onChange }
           <Facts>
             <Fact name="Fills" value={`${(answer.fill_share * 100).toFixed(0)} %`} lines={answer.working} />
             <Fact name="Weighs dry" value={show(answer.mass_kg, "kg", 1)} lines={answer.working} />
-            <Fact name="Film area" value={`${answer.film_m2.toFixed(1)} m²`} lines={answer.working} />
+            <Fact name="Film area" value={`${fixed(answer.film_m2, 1)} m²`} lines={answer.working} />
             <Fact
               name="By the media-mass rule"
               value={`${bare(answer.has_kg, "kg", 1)} of ${show(answer.asked_kg, "kg", 1)}`}
@@ -223,7 +223,7 @@ const Item = styled(GridListItem)`
   &[data-focus-visible] {
     outline: 3px solid var(--seed);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     > div {
       grid-template-columns: auto 1fr 80px;
     }

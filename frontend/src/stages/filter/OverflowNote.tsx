@@ -1,6 +1,6 @@
 /** A sump's overflow, drains and run-back; its socks; evaporation. */
 import type { InstalledView, OverflowCheck } from "../../api/schemas";
-import { Figure } from "../../kit";
+import { Explained, Figure } from "../../kit";
 
 interface Props {
   answer: OverflowCheck;
@@ -15,7 +15,7 @@ export function OverflowNote({ answer, socks, evaporation }: Props) {
         <Figure title="Overflow and run-back" lines={answer.working}>
           {answer.verdict}
         </Figure>{" "}
-        {answer.remedies.join(" ")}
+        <Explained text={answer.remedies.join(" ")} />
       </p>
       {socks && (
         <p>

@@ -12,6 +12,7 @@ const COUNTED = [
   ["elbow", "Elbows"],
   ["quick-valve", "Valves"],
   ["spray-bar", "Spray bars"],
+  ["flared-pipe", "Flared outlets"],
   ["guard", "Guard sponges"],
   ["check-valve", "Check valves"],
 ] as const;

@@ -1,7 +1,7 @@
-/** Air and heat: their source, and whether it is enough. */
+/** Air, heat, and in salt water a skimmer: their source, and whether it is enough. */
 import { range } from "../../api/range";
 import type { FilterPlan, FilterView } from "../../api/schemas";
-import { Caution, Fields, Figure, PickOne, YesNo } from "../../kit";
+import { Caution, Fields, Figure, PickOne, Term, YesNo } from "../../kit";
 import { NumberBox } from "../../kit/quantities";
 
 interface Props {
@@ -16,6 +16,7 @@ export function SuppliesForm({ plan, view, onChange }: Props) {
     <>
       {supplies.air_words != null && <Air plan={plan} supplies={supplies} onChange={onChange} />}
       <Warmth plan={plan} supplies={supplies} onChange={onChange} />
+      {supplies.skimmer && <Skimmer plan={plan} answer={supplies.skimmer} onChange={onChange} />}
     </>
   );
 }
@@ -59,6 +60,9 @@ function Air({ plan, supplies, onChange }: PartProps) {
           }}
         />
       </Fields>
+      <p>
+        Both stand on the pump’s box, or on its plate: <Term of="kpa">what kPa are</Term>.
+      </p>
       <YesNo
         label="Air stones in the lift tubes: quieter bubbles, until they clog"
         value={air.stones}
@@ -125,6 +129,36 @@ function Warmth({ plan, supplies, onChange }: PartProps) {
         <p>Say how warm the water is to be in Tank, or choose animals: then the heater is reckoned.</p>
       )}
       {answer?.caution && <Caution>{answer.caution}</Caution>}
+    </>
+  );
+}
+
+type SkimmerProps = Pick<Props, "plan" | "onChange"> & {
+  answer: NonNullable<FilterView["supplies"]["skimmer"]>;
+};
+
+function Skimmer({ plan, answer, onChange }: SkimmerProps) {
+  return (
+    <>
+      <Fields>
+        <NumberBox
+          label="Skimmer at hand, litres on its box"
+          value={plan.skimmer?.label_l ?? null}
+          {...range("Skimmer.label_l")}
+          onChange={(label_l) => {
+            onChange({ skimmer: { label_l } });
+          }}
+          onClear={() => {
+            onChange({ skimmer: null });
+          }}
+          hint="empty: none"
+        />
+      </Fields>
+      <p role="status">
+        <Figure title="Foam skimmer" lines={answer.working}>
+          {answer.verdict}
+        </Figure>
+      </p>
     </>
   );
 }

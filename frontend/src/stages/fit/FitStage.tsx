@@ -1,13 +1,13 @@
 /** Fit stage: each filter's layout on the section, cut list, steps, flood risk, and flow tests. */
-import { useState } from "react";
-import { Link } from "react-router";
+import { useState, type ComponentProps } from "react";
+import { Link, useLocation } from "react-router";
 import { styled } from "styled-components";
 import { useDraft, type Draft } from "../../api/drafts";
 import { standing, useView } from "../../api/compute";
 import type { FitPlan, FittedView, FitView, Layout, TankPlan } from "../../api/schemas";
-import { Caution, Figure, Lead, PickOne, ProblemNote, Verdict, Waiting } from "../../kit";
+import { Bar, Caution, Figure, Fold, Lead, PickOne, ProblemNote, Verdict, WaitingPage } from "../../kit";
 import { Section } from "../../section/Section";
-import { TwoColumns } from "../../shared/TwoColumns";
+import { DrawingHere, TwoColumns } from "../../shared/TwoColumns";
 import { type StageProps } from "../../shared/stageProps";
 import { Dangers } from "./FloodRisk";
 import { Devices } from "../../shared/Devices";
@@ -15,9 +15,10 @@ import { FlowTests } from "./FlowTests";
 import { Moving } from "../../shared/CurrentsLegend";
 import { LayoutForm } from "./LayoutForm";
 import { MoveFilter } from "./MoveFilter";
-import { Steps } from "../../shared/Steps";
+import { Steps, useTickedHere } from "../../shared/Steps";
 import { TakeoverNote } from "../../shared/TakeoverNote";
 import { show } from "../../quantity/format";
+import { NextStep } from "../../shared/NextStep";
 
 export default function FitStage({ tankId, logbook }: StageProps) {
   const draft = useDraft<FitPlan>(tankId, "fit", logbook.plans.fit, logbook.fit_plan?.id ?? null);
@@ -41,9 +42,10 @@ export default function FitStage({ tankId, logbook }: StageProps) {
           <Lead>
             <Link to={`/tanks/${tankId}/filter`}>To the Filter stage</Link>
           </Lead>
+          <DrawingHere />
         </>
       ) : (
-        !asked.error && <Waiting>Laying out the steps…</Waiting>
+        !asked.error && <WaitingPage>Laying out the steps…</WaitingPage>
       )}
     </TwoColumns>
   );
@@ -66,6 +68,9 @@ function Fitting({ tankId, logbook, draft, view, first }: FittingProps) {
       places: { ...now.places, [key]: { ...(now.places[key] ?? layout), ...change } },
     }));
   };
+  const here = useTickedHere(tankId);
+  const replacing = new URLSearchParams(useLocation().search).has("replace");
+  const move = <Replacing view={view} open={replacing} />;
   return (
     <TwoColumns
       drawing={
@@ -86,24 +91,75 @@ function Fitting({ tankId, logbook, draft, view, first }: FittingProps) {
         />
       }
     >
-      <Verdict $small>{view.verdict}</Verdict>
+      <Verdict $small>
+        {view.verdict}
+        {here > 0 && ` And ${here} ticked here, sent when there is a connection.`}
+      </Verdict>
+      <DrawingHere />
       {view.filters.length > 1 && <WhichFilter view={view} one={one} onPick={setPicked} />}
       <AsLaid tankId={tankId} one={one} />
+      {view.done_count === view.steps_count && <NextStep tankId={tankId} />}
       {view.takeover && <TakeoverNote takeover={view.takeover} />}
+      {replacing && move}
       <LayoutForm tankId={tankId} draft={draft} one={one} put={put} />
       {draft.dirty && (
         <Caution>The layout on the drawing is not saved yet; it is kept on this device.</Caution>
       )}
-      {one.ran_already ? (
-        <details>
-          <summary>It hung and ran before it came in here; its steps, for another time</summary>
-          <Steps tankId={tankId} filterKey={key} steps={one.steps} done={logbook.steps_done[key] ?? {}} />
-        </details>
-      ) : (
-        <Steps tankId={tankId} filterKey={key} steps={one.steps} done={logbook.steps_done[key] ?? {}} />
-      )}
+      <StepsAndFlow tankId={tankId} one={one} done={logbook.steps_done[key] ?? {}} here={here} />
+      {!replacing && move}
     </TwoColumns>
   );
+}
+
+function Replacing({ view, open }: { view: FitView; open: boolean }) {
+  if (view.filters.length < 2) return null;
+  return (
+    <Fold summary="Replacing one by the other, or moving the tank: when, and how" open={open}>
+      <MoveFilter known={view.takeover?.question} />
+    </Fold>
+  );
+}
+
+interface StepsAndFlowProps {
+  tankId: number;
+  one: FittedView;
+  done: ComponentProps<typeof Steps>["done"];
+  /** Steps ticked on this device that are not sent yet. */
+  here: number;
+}
+
+/** What is left to do first: the steps, or, once they are done, the proof of the flow. */
+function StepsAndFlow({ tankId, one, done, here }: StepsAndFlowProps) {
+  const { key } = one.installed;
+  const folded = stepsFolded(one);
+  const steps = <Steps key={key} tankId={tankId} filterKey={key} steps={one.steps} done={done} />;
+  const flow = <FlowTests key={key} tankId={tankId} one={one} />;
+  if (folded !== null)
+    return (
+      <>
+        {flow}
+        <Fold summary={folded}>{steps}</Fold>
+      </>
+    );
+  const ticked = here > 0 && one.done_count + here >= one.steps.length;
+  // A flow that was timed is looked at again.
+  const open = ticked || one.last_test !== null;
+  return (
+    <>
+      {steps}
+      <Fold key={ticked ? "ticked" : "open"} summary="Prove the flow, once it runs" open={open}>
+        {flow}
+      </Fold>
+    </>
+  );
+}
+
+/** Name of the folded steps, where there is nothing left to do of them; null while there is. */
+function stepsFolded(one: FittedView): string | null {
+  if (one.ran_already) return "It hung and ran before it came in here; its steps, for another time";
+  return one.done_count === one.steps.length
+    ? `All ${one.steps.length} steps are done; to look at them again`
+    : null;
 }
 
 interface DrawingProps {
@@ -153,15 +209,23 @@ function Beside({ tankId, one, filters, takeover, mishap, onMishap }: BesideProp
     <>
       <CutList one={one} />
       <Dangers answer={one.danger} shown={mishap} onShow={onMishap} />
-      <FlowTests key={one.installed.key} tankId={tankId} one={one} />
-      <details>
-        <summary>Replacing a filter, or moving the tank</summary>
-        <MoveFilter known={takeover?.question} />
-      </details>
-      <details>
-        <summary>Devices: a flow meter, a smart plug</summary>
+      {filters.length < 2 && (
+        <Fold summary="Replacing a filter, or moving the tank">
+          <MoveFilter known={takeover?.question} />
+        </Fold>
+      )}
+      <Fold summary="Devices: a flow meter, a smart plug">
         <Devices tankId={tankId} filters={filters} />
-      </details>
+      </Fold>
+      {one.installed.flow.pumped && (
+        <Fold summary="For other programs: the plumbing as a network">
+          <Bar>
+            <a href={`/api/tanks/${tankId}/plumbing.inp?filter_key=${one.installed.key}`} download>
+              Plumbing as EPANET .inp
+            </a>
+          </Bar>
+        </Fold>
+      )}
     </>
   );
 }
@@ -201,14 +265,6 @@ function AsLaid({ tankId, one }: { tankId: number; one: FittedView }) {
       <a href={`/api/tanks/${tankId}/calendar.ics`} download>
         Checks as a calendar
       </a>
-      {installed.flow.pumped && (
-        <>
-          {" · "}
-          <a href={`/api/tanks/${tankId}/plumbing.inp?filter_key=${installed.key}`} download>
-            Plumbing as .inp
-          </a>
-        </>
-      )}
     </Lead>
   );
 }
@@ -251,7 +307,7 @@ const Faults = styled.ol`
   list-style: decimal;
   padding-left: 24px;
   color: var(--alarm);
-  font-size: 15.5px;
+  font-size: 0.9688rem;
   display: grid;
   gap: 4px;
 `;
@@ -259,10 +315,10 @@ const Cuts = styled.ul`
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(180px, 1fr));
   gap: 4px 18px;
-  font-size: 15.5px;
+  font-size: 0.9688rem;
   small {
     display: block;
     color: var(--ink-soft);
-    font-size: 14px;
+    font-size: 0.875rem;
   }
 `;

@@ -6,7 +6,7 @@ import { useTank } from "../../api/tanks";
 import { useView } from "../../api/compute";
 import type { FittedView, FitView, TankPlan } from "../../api/schemas";
 import { Page } from "../../shared/Page";
-import { Button, Verdict, Waiting } from "../../kit";
+import { Button, Verdict, WaitingPage } from "../../kit";
 import { Section } from "../../section/Section";
 import { saveSvg } from "../../section/saveSvg";
 import { Bar } from "../../kit";
@@ -28,7 +28,7 @@ export default function FittingSheet() {
           view={view.data}
         />
       ) : (
-        <Waiting>Drawing the sheet…</Waiting>
+        <WaitingPage>Drawing the sheet…</WaitingPage>
       )}
     </Page>
   );
@@ -190,7 +190,7 @@ const Paper = styled.div`
   .steps {
     columns: 2;
     column-gap: 28px;
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   .steps li {
     break-inside: avoid;
@@ -204,7 +204,7 @@ const Paper = styled.div`
     margin-right: 4px;
     vertical-align: -1px;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .two {
       grid-template-columns: minmax(0, 1fr);
     }
@@ -213,12 +213,12 @@ const Paper = styled.div`
     }
   }
   @media print {
-    font-size: 12.5px;
+    font-size: 0.7812rem;
     .steps {
-      font-size: 12px;
+      font-size: 0.75rem;
     }
     h2 {
-      font-size: 14px;
+      font-size: 0.875rem;
     }
   }
 `;

@@ -89,6 +89,6 @@ const List = styled.ul`
   small {
     grid-column: 1 / -1;
     color: var(--ink-soft);
-    font-size: 14.5px;
+    font-size: 0.9062rem;
   }
 `;

@@ -292,6 +292,6 @@ const Box = styled.section`
   gap: 10px;
   ol {
     list-style: decimal inside;
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
 `;

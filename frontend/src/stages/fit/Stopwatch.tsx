@@ -2,6 +2,7 @@
 import { useEffect, useState } from "react";
 import { styled } from "styled-components";
 import { Button } from "../../kit";
+import { fixed } from "../../quantity/format";
 
 interface StopwatchProps {
   /** Number of the fill, from 1. */
@@ -32,7 +33,7 @@ export function Stopwatch({ fill, onTime }: StopwatchProps) {
   };
   return (
     <Big onPress={press} $quiet={begunMs === null}>
-      {begunMs === null ? `Time fill ${fill}` : `Full: stop at ${((nowMs - begunMs) / 1000).toFixed(1)} s`}
+      {begunMs === null ? `Time fill ${fill}` : `Full: stop at ${fixed((nowMs - begunMs) / 1000, 1)} s`}
     </Big>
   );
 }

@@ -3,7 +3,7 @@ import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
 import { useKeep, useTank } from "../../api/tanks";
 import { Page } from "../../shared/Page";
-import { Button, Figure, Lead, Verdict, Waiting } from "../../kit";
+import { Button, Figure, Lead, Verdict, WaitingPage } from "../../kit";
 import { Bar } from "../../kit";
 
 export default function AwaySheet() {
@@ -15,7 +15,7 @@ export default function AwaySheet() {
   return (
     <Page name={tank.data?.tank.name}>
       <title>{`${name}: while away · Reedmace`}</title>
-      {view.isPending && <Waiting>Writing the page…</Waiting>}
+      {view.isPending && <WaitingPage>Writing the page…</WaitingPage>}
       {view.data && !page && (
         <>
           <Verdict>Say when you are away, and this page is written for those days.</Verdict>

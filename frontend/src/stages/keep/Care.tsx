@@ -7,6 +7,7 @@ import type { CareRow, KeepView } from "../../api/schemas";
 import { Button, Caution, Figure, InlineButton, Lead, LineLink, phone, ProblemNote } from "../../kit";
 import { Away } from "./Away";
 import { Cleaning } from "./Cleaning";
+import { LOCALE } from "../../quantity/locale";
 
 interface Props {
   tankId: number;
@@ -120,7 +121,7 @@ function split(rows: CareRow[]): { next: CareRow[]; later: CareRow[] } {
 }
 
 function dayOf(at: string): string {
-  return new Date(at).toLocaleDateString(undefined, { weekday: "short", day: "numeric", month: "short" });
+  return new Date(at).toLocaleDateString(LOCALE, { weekday: "short", day: "numeric", month: "short" });
 }
 
 function whenOf({ task, at }: CareRow): string {
@@ -151,7 +152,7 @@ const Rows = styled.ul`
   > li > div > small {
     display: block;
     color: var(--ink-soft);
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   ${phone} {
     > li {

@@ -3,8 +3,9 @@ import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
 import { useKeep, useTank } from "../../api/tanks";
 import { Page } from "../../shared/Page";
-import { Button, Verdict, Waiting } from "../../kit";
+import { Button, Verdict, WaitingPage } from "../../kit";
 import { Bar } from "../../kit";
+import { LOCALE } from "../../quantity/locale";
 
 export default function CareSheet() {
   const tankId = Number(useParams().tankId);
@@ -14,7 +15,7 @@ export default function CareSheet() {
   return (
     <Page name={name}>
       <title>{`${name ?? "Tank"}: care · Reedmace`}</title>
-      {view.isPending && <Waiting>Writing the card…</Waiting>}
+      {view.isPending && <WaitingPage>Writing the card…</WaitingPage>}
       {view.data && (
         <Sheet>
           <Verdict>{name}: what is done when</Verdict>
@@ -34,7 +35,7 @@ export default function CareSheet() {
               <li key={`${row.task.what}-${row.task.filter_key ?? ""}-${row.at}`}>
                 <i aria-hidden="true" />
                 <time dateTime={row.at}>
-                  {new Date(row.at).toLocaleDateString(undefined, {
+                  {new Date(row.at).toLocaleDateString(LOCALE, {
                     weekday: "short",
                     day: "numeric",
                     month: "short",

@@ -4,10 +4,13 @@ import type { KeepView } from "../../api/schemas";
 import { Figure } from "../../kit";
 import { money } from "../../quantity/format";
 
-export function Costs({ costs: { year, assumed } }: { costs: NonNullable<KeepView["costs"]> }) {
+export function Costs({
+  costs: { year, assumed, bought, bought_count },
+}: {
+  costs: NonNullable<KeepView["costs"]>;
+}) {
   return (
-    <details>
-      <summary>What it costs in a year</summary>
+    <>
       <p>
         <Figure title="A year of this tank" lines={year.working} of="money_year">
           {year.verdict}
@@ -31,8 +34,13 @@ export function Costs({ costs: { year, assumed } }: { costs: NonNullable<KeepVie
           ))}
         </tbody>
       </Table>
+      {bought_count > 0 && (
+        <p>
+          Bought so far: {money(bought)}, {bought_count} {bought_count === 1 ? "thing" : "things"}.
+        </p>
+      )}
       <small>Assumed: {assumed.join(", ")}.</small>
-    </details>
+    </>
   );
 }
 

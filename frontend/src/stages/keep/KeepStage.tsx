@@ -1,11 +1,13 @@
 /** Keep stage: the logbook, each filter's flow over time, and running costs. */
+import { useParams } from "react-router";
 import { opening } from "../../api/compute";
 import { useBlanks } from "../../api/tables";
 import { useKeep } from "../../api/tanks";
-import { ThisTank } from "./ThisTank";
+import { ThisTank, ToThisTank } from "./ThisTank";
 import type { KeepView } from "../../api/schemas";
-import { Caution, Figure, Verdict } from "../../kit";
+import { Caution, Figure, LineLink, Verdict } from "../../kit";
 import { Section } from "../../section/Section";
+import { TryInPractice } from "../../shared/TryInPractice";
 import { TakeoverNote } from "../../shared/TakeoverNote";
 import { FlowHistory } from "../../charts/FlowHistory";
 import { Care } from "./Care";
@@ -14,20 +16,28 @@ import { Hospital } from "./Hospital";
 import { BeginQuarantine, Quarantined } from "./QuarantineNote";
 import { SeenUnwell, Unwell } from "./Illness";
 import { Plugs, Reviews } from "./Reminders";
-import { Logbook } from "./Logbook";
+import { LatestEntries, Logbook } from "./Logbook";
 import { NewEntry } from "../../shared/NewEntry";
 import { Pressing } from "./Urgent";
 import { Seeds } from "./SpareSponges";
 import { YearsAhead } from "./YearsAhead";
 import { Facts } from "../../kit";
 import { hanging } from "../../shared/installedFilters";
-import { TwoColumns } from "../../shared/TwoColumns";
+import { DrawingHere, TwoColumns } from "../../shared/TwoColumns";
+import { StagePart } from "../../shared/StagePart";
 import { type StageProps } from "../../shared/stageProps";
-import { show } from "../../quantity/format";
+import { money, show } from "../../quantity/format";
+import { LOCALE } from "../../quantity/locale";
 
 type Kept = KeepView["filters"][number];
 
-export default function KeepStage({ tankId, logbook, tables }: StageProps) {
+export default function KeepStage(props: StageProps) {
+  const { part } = useParams();
+  return isPart(part) ? <Part {...props} part={part} /> : <Now {...props} />;
+}
+
+/** What is next, and what was measured. */
+function Now({ tankId, logbook, tables }: StageProps) {
   const plan = logbook.plans.tank;
   const asked = useKeep(tankId);
   const view = asked.data;
@@ -49,24 +59,61 @@ export default function KeepStage({ tankId, logbook, tables }: StageProps) {
           caption="The tank as it stands."
         />
       }
+      beside={view && <Measured tankId={tankId} view={view} />}
     >
       <Verdict>{view ? view.verdict : "The logbook."}</Verdict>
+      <DrawingHere />
       {view && <Running tankId={tankId} view={view} />}
       <Seeds tankId={tankId} />
       <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
       <SeenUnwell tankId={tankId} animals={animals} />
       {view && !view.quarantine && <BeginQuarantine tankId={tankId} usualDays={view.quarantine_days} />}
       <Hospital start={form_defaults.hospital} />
-      <Logbook tankId={tankId} logbook={logbook} tables={tables} />
-      <ThisTank tankId={tankId} />
+      <LatestEntries tankId={tankId} logbook={logbook} tables={tables} />
+      <LineLink to={`/tanks/${tankId}/keep/logbook`}>A notebook kept elsewhere: take it in</LineLink>
+      <LineLink to={`/tanks/${tankId}/cycle/files`}>Files in and out, your kit, devices</LineLink>
+      <TryInPractice tankId={tankId} />
+      <ToThisTank tankId={tankId} />
     </TwoColumns>
   );
 }
 
-/** Running filters, next tasks, fading and costs. */
+/** What is long has an address of its own. */
+const PARTS = {
+  logbook: "The logbook",
+  costs: "What it costs in a year",
+  settings: "This tank",
+} as const;
+type PartName = keyof typeof PARTS;
+
+function isPart(name: string | undefined): name is PartName {
+  return name !== undefined && name in PARTS;
+}
+
+function Part({ part, ...props }: StageProps & { part: PartName }) {
+  return (
+    <StagePart back={`/tanks/${props.tankId}/keep`} stage="Keep" title={PARTS[part]}>
+      {part === "logbook" && <Logbook {...props} />}
+      {part === "costs" && <CostsHere tankId={props.tankId} />}
+      {part === "settings" && <ThisTank tankId={props.tankId} />}
+    </StagePart>
+  );
+}
+
+function CostsHere({ tankId }: { tankId: number }) {
+  const asked = useKeep(tankId);
+  if (!asked.data) return <p role="status">{opening(asked, "Adding up…")}</p>;
+  const { costs } = asked.data;
+  return costs ? (
+    <Costs costs={costs} />
+  ) : (
+    <p>Nothing uses energy or is bought yet: choose a filter, and what it costs is added up here.</p>
+  );
+}
+
+/** What presses, and the tasks next. */
 function Running({ tankId, view }: { tankId: number; view: KeepView }) {
-  const { filters, costs, takeover, years } = view;
-  const many = filters.length > 1;
+  const { filters, takeover } = view;
   return (
     <>
       <Pressing view={view} />
@@ -74,8 +121,21 @@ function Running({ tankId, view }: { tankId: number; view: KeepView }) {
       {view.plugs && <Plugs tankId={tankId} asked={view.plugs} />}
       {view.quarantine && <Quarantined tankId={tankId} shut={view.quarantine} />}
       {view.salinity && <Caution>{view.salinity}</Caution>}
+      {view.co2 && <p>{view.co2.verdict}</p>}
       <Care tankId={tankId} view={view} />
       {takeover && <TakeoverNote takeover={takeover} />}
+      {filters.map((one) => one.fell && <Fell key={one.key} one={one} />)}
+      <Reviews tankId={tankId} changes={view.reviews} />
+    </>
+  );
+}
+
+/** What was measured over time, and what comes of it in a year. */
+function Measured({ tankId, view }: { tankId: number; view: KeepView }) {
+  const { filters, costs, years } = view;
+  const many = filters.length > 1;
+  return (
+    <>
       <Facts>
         {filters.map((one) => (
           <Flow key={one.key} one={one} many={many} />
@@ -85,10 +145,12 @@ function Running({ tankId, view }: { tankId: number; view: KeepView }) {
       {filters.map((one) => (
         <FlowHistory key={one.key} filter={one} many={many} />
       ))}
-      {filters.map((one) => one.fell && <Fell key={one.key} one={one} />)}
-      <Reviews tankId={tankId} changes={view.reviews} />
       {years && <YearsAhead years={years} />}
-      {costs && <Costs costs={costs} />}
+      {costs && (
+        <LineLink to={`/tanks/${tankId}/keep/costs`}>
+          What it costs in a year: {money(costs.year.money_year)}
+        </LineLink>
+      )}
     </>
   );
 }
@@ -147,7 +209,7 @@ function Flow({ one, many }: { one: Kept; many: boolean }) {
   return (
     <div>
       <dt>
-        {many ? `${one.name}, ` : "Flow, "}last timed {new Date(last.at).toLocaleDateString()}
+        {many ? `${one.name}, ` : "Flow, "}last timed {new Date(last.at).toLocaleDateString(LOCALE)}
       </dt>
       <dd>
         {one.fade ? (

@@ -1,4 +1,5 @@
 /** The logbook, newest first: filtered by text and kind, older entries on request. */
+import { nowDate } from "../../api/clock";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { useAgain, useWrite } from "../../api/entries";
@@ -9,6 +10,7 @@ import type { Entry, LogbookState, Tables } from "../../api/schemas";
 import { Button, InlineButton, Lead, LineLink, ProblemNote, Select, TextField, Waiting } from "../../kit";
 import { Happenings } from "./EventsCsv";
 import { monthOf, words } from "../../shared/entryWords";
+import { LOCALE } from "../../quantity/locale";
 
 const KINDS = [
   ["", "Everything"],
@@ -28,43 +30,44 @@ interface Props {
   tables: Tables;
 }
 
-export function Logbook({ tankId, logbook, tables }: Props) {
-  const [kind, setKind] = useState<(typeof KINDS)[number][0]>("");
-  const [search, setSearch] = useState("");
-  const pages = useLogbookPages(tankId, { kind, search: useSettled(search.trim(), 300) });
-  const found = pages.data?.pages ?? [];
-  const entries = found.flatMap((page) => page.entries);
-  const replaced = new Map(found.flatMap((page) => page.replacing).map((e) => [e.supersedes, e]));
-  const { tank_plan, stock_plan, filter_plan, fit_plan, cycle_plan, kit_plan } = logbook;
-  // The newest of its kind is the current plan; an older one can be restored.
-  const stand = new Set(
-    [tank_plan, stock_plan, filter_plan, fit_plan, cycle_plan, kit_plan].map((plan) => plan?.id),
-  );
+/** Lines that stand on the stage itself. */
+const LATEST = 8;
+
+/** The latest lines, with the way to all of them. */
+export function LatestEntries(props: Props) {
+  const pages = useLogbookPages(props.tankId, { kind: "", search: "" });
+  const { entries, gone } = linesOf(pages.data?.pages);
   return (
     <section aria-label="Logbook">
       <h2>Logbook, last written first</h2>
+      <Opening pages={pages} none="Nothing is written yet." empty={entries.length === 0} />
+      <EntryLines {...props} entries={entries.slice(0, LATEST)} gone={gone} />
+      {entries.length > LATEST && (
+        <LineLink to={`/tanks/${props.tankId}/keep/logbook`}>The whole logbook, to search</LineLink>
+      )}
+      <LineLink to={`/tanks/${props.tankId}/book`}>The logbook, to print</LineLink>
+    </section>
+  );
+}
+
+export function Logbook(props: Props) {
+  const { tankId } = props;
+  const [kind, setKind] = useState<(typeof KINDS)[number][0]>("");
+  const [search, setSearch] = useState("");
+  const pages = useLogbookPages(tankId, { kind, search: useSettled(search.trim(), 300) });
+  const { entries, gone } = linesOf(pages.data?.pages);
+  return (
+    <section aria-label="Logbook">
       <Looking>
         <TextField label="Look for" value={search} onChange={setSearch} />
         <Select label="Of what kind" value={kind} onChange={setKind} options={KINDS} />
       </Looking>
-      {pages.isPending && <Waiting>Opening the logbook…</Waiting>}
-      <ProblemNote problem={pages.error instanceof ProblemError ? pages.error : null} />
-      {pages.data && entries.length === 0 && (
-        <Lead>{search || kind ? "Nothing of that is written." : "Nothing is written yet."}</Lead>
-      )}
-      <Lines>
-        {entries.map((e, i) => (
-          <Line
-            key={e.id}
-            month={i > 0 && monthOf(e.at) === monthOf(entries[i - 1]?.at ?? e.at) ? undefined : monthOf(e.at)}
-            tankId={tankId}
-            entry={e}
-            gone={replaced.get(e.id)}
-            stands={stand.has(e.id)}
-            said={`${words(e.body, tables)}${e.who ? `, by ${e.who}` : ""}`}
-          />
-        ))}
-      </Lines>
+      <Opening
+        pages={pages}
+        none={search || kind ? "Nothing of that is written." : "Nothing is written yet."}
+        empty={entries.length === 0}
+      />
+      <EntryLines {...props} entries={entries} gone={gone} />
       {pages.hasNextPage && (
         <div>
           <Button $quiet isDisabled={pages.isFetchingNextPage} onPress={() => void pages.fetchNextPage()}>
@@ -75,6 +78,54 @@ export function Logbook({ tankId, logbook, tables }: Props) {
       <LineLink to={`/tanks/${tankId}/book`}>The logbook, to print</LineLink>
       <Happenings tankId={tankId} />
     </section>
+  );
+}
+
+type Pages = ReturnType<typeof useLogbookPages>;
+
+/** Entries of some pages, and what corrected or withdrew one, by its id. */
+function linesOf(pages: NonNullable<Pages["data"]>["pages"] = []) {
+  return {
+    entries: pages.flatMap((page) => page.entries),
+    gone: new Map(pages.flatMap((page) => page.replacing).map((e) => [e.supersedes, e])),
+  };
+}
+
+function Opening({ pages, none, empty }: { pages: Pages; none: string; empty: boolean }) {
+  return (
+    <>
+      {pages.isPending && <Waiting>Opening the logbook…</Waiting>}
+      <ProblemNote problem={pages.error instanceof ProblemError ? pages.error : null} />
+      {pages.data && empty && <Lead>{none}</Lead>}
+    </>
+  );
+}
+
+interface EntryLinesProps extends Props {
+  entries: Entry[];
+  gone: ReturnType<typeof linesOf>["gone"];
+}
+
+function EntryLines({ tankId, logbook, tables, entries, gone }: EntryLinesProps) {
+  const { tank_plan, stock_plan, filter_plan, fit_plan, cycle_plan, kit_plan } = logbook;
+  // The newest of its kind is the current plan; an older one can be restored.
+  const stand = new Set(
+    [tank_plan, stock_plan, filter_plan, fit_plan, cycle_plan, kit_plan].map((plan) => plan?.id),
+  );
+  return (
+    <Lines>
+      {entries.map((e, i) => (
+        <Line
+          key={e.id}
+          month={i > 0 && monthOf(e.at) === monthOf(entries[i - 1]?.at ?? e.at) ? undefined : monthOf(e.at)}
+          tankId={tankId}
+          entry={e}
+          gone={gone.get(e.id)}
+          stands={stand.has(e.id)}
+          said={`${words(e.body, tables)}${e.who ? `, by ${e.who}` : ""}`}
+        />
+      ))}
+    </Lines>
   );
 }
 
@@ -138,8 +189,8 @@ function Said({ said, gone }: Pick<LineProps, "said" | "gone">) {
 /** With its year where that is not this one. */
 function when(at: string): string {
   const time = new Date(at);
-  const old = time.getFullYear() !== new Date().getFullYear();
-  return time.toLocaleString(undefined, {
+  const old = time.getFullYear() !== nowDate().getFullYear();
+  return time.toLocaleString(LOCALE, {
     day: "numeric",
     month: "short",
     ...(old ? { year: "numeric" } : { hour: "2-digit", minute: "2-digit" }),
@@ -156,8 +207,6 @@ const Looking = styled.div`
   }
 `;
 const Lines = styled.ul`
-  max-height: 380px;
-  overflow: auto;
   li {
     display: grid;
     grid-template-columns: 118px minmax(0, 1fr) auto;
@@ -168,11 +217,11 @@ const Lines = styled.ul`
   }
   time {
     color: var(--ink-soft);
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
   h3 {
     grid-column: 1 / -1;
-    font-size: 15px;
+    font-size: 0.9375rem;
     color: var(--ink-soft);
   }
   li[data-gone] {

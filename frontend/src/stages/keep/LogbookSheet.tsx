@@ -1,4 +1,5 @@
 /** Printed logbook: every valid entry, by month, as far back as requested. */
+import { nowMs } from "../../api/clock";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
@@ -10,6 +11,7 @@ import { Page } from "../../shared/Page";
 import { Button, ProblemNote, Select, Verdict, Waiting } from "../../kit";
 import { Bar } from "../../kit";
 import { monthOf, words } from "../../shared/entryWords";
+import { LOCALE } from "../../quantity/locale";
 
 const BACK = [
   ["1", "the last month"],
@@ -65,7 +67,7 @@ function Line({ entry, tables }: { entry: Entry; tables: Tables | undefined }) {
   return (
     <li>
       <time dateTime={entry.at}>
-        {new Date(entry.at).toLocaleString(undefined, { day: "numeric", hour: "2-digit", minute: "2-digit" })}
+        {new Date(entry.at).toLocaleString(LOCALE, { day: "numeric", hour: "2-digit", minute: "2-digit" })}
       </time>
       <span>
         {tables && words(entry.body, tables)}
@@ -78,7 +80,7 @@ function Line({ entry, tables }: { entry: Entry; tables: Tables | undefined }) {
 /** Every entry of the last months: older pages are fetched until complete. */
 function useSince(tankId: number, months: Months) {
   const pages = useLogbookPages(tankId, { kind: "", search: "" });
-  const since = months === "" ? 0 : Date.now() - Number(months) * 30.44 * 86_400_000;
+  const since = months === "" ? 0 : nowMs() - Number(months) * 30.44 * 86_400_000;
   const found = pages.data?.pages ?? [];
   const all = found.flatMap((page) => page.entries);
   const { hasNextPage, isFetchingNextPage, fetchNextPage } = pages;
@@ -124,6 +126,6 @@ const Lines = styled.ul`
   }
   time {
     color: var(--ink-soft);
-    font-size: 15px;
+    font-size: 0.9375rem;
   }
 `;

@@ -6,6 +6,7 @@ import { useWrite } from "../../api/entries";
 import type { KeepView } from "../../api/schemas";
 import { Button, Caution, Figure, ProblemNote } from "../../kit";
 import { NumberBox } from "../../kit/quantities";
+import { LOCALE } from "../../quantity/locale";
 
 export function Quarantined({ tankId, shut }: { tankId: number; shut: NonNullable<KeepView["quarantine"]> }) {
   const write = useWrite(tankId);
@@ -16,7 +17,7 @@ export function Quarantined({ tankId, shut }: { tankId: number; shut: NonNullabl
           <Figure title="Days of quarantine" lines={shut.answer.working}>
             {shut.answer.verdict}
           </Figure>{" "}
-          <small>Until {new Date(shut.until).toLocaleDateString()}.</small>
+          <small>Until {new Date(shut.until).toLocaleDateString(LOCALE)}.</small>
         </p>
         <Button
           $quiet

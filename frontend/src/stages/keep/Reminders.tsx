@@ -5,6 +5,7 @@ import { useWrite } from "../../api/entries";
 import type { Body, KeepView } from "../../api/schemas";
 import { Button, PickOne, ProblemNote, TextField } from "../../kit";
 import { show } from "../../quantity/format";
+import { LOCALE } from "../../quantity/locale";
 
 type Asked = NonNullable<KeepView["plugs"]>;
 type Changed = KeepView["reviews"][number];
@@ -15,7 +16,7 @@ export function Plugs({ tankId, asked }: { tankId: number; asked: Asked }) {
   const said = (body: Body) => {
     write.mutate({ body });
   };
-  const at = new Date(asked.at).toLocaleString(undefined, {
+  const at = new Date(asked.at).toLocaleString(LOCALE, {
     weekday: "short",
     hour: "2-digit",
     minute: "2-digit",
@@ -66,7 +67,7 @@ export function Reviews({ tankId, changes }: { tankId: number; changes: Changed[
           <ul>
             {judged.map((c) => (
               <li key={c.of}>
-                <b>{c.title}</b>, {new Date(c.at).toLocaleDateString()}:{" "}
+                <b>{c.title}</b>, {new Date(c.at).toLocaleDateString(LOCALE)}:{" "}
                 {c.said?.worth ? "worth it" : "not worth it"}
                 {c.said?.text && `. ${c.said.text}`}
               </li>
@@ -99,7 +100,7 @@ function Judge({ tankId, change }: { tankId: number; change: Changed }) {
   return (
     <Bar aria-label={`${change.title}: was it worth it?`}>
       <p>
-        <b>{change.title}</b> on {new Date(change.at).toLocaleDateString()}: was it worth it?{" "}
+        <b>{change.title}</b> on {new Date(change.at).toLocaleDateString(LOCALE)}: was it worth it?{" "}
         {before != null &&
           after != null &&
           `Timed ${show(before, "L/h")} before, ${show(after, "L/h")} since. `}

@@ -1,4 +1,5 @@
 /** Spare sponges of a tank with their dates, and those in transport with a countdown. */
+import { nowMs } from "../../api/clock";
 import { range } from "../../api/range";
 import { useEffect, useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
@@ -21,6 +22,7 @@ import {
 } from "../../kit";
 import { NumberBox } from "../../kit/quantities";
 import { Bar } from "../../kit";
+import { LOCALE } from "../../quantity/locale";
 
 type Travels = NonNullable<Extract<Body, { kind: "seed-move" }>["travels"]>;
 const TRAVELS: readonly (readonly [Travels, string])[] = [
@@ -89,7 +91,7 @@ function SeedLine({ tankId, seed }: { tankId: number; seed: Seed }) {
   return (
     <li data-where={seed.where}>
       <div>
-        <b>{seed.name}</b> <small>since {new Date(seed.since).toLocaleDateString()}</small>
+        <b>{seed.name}</b> <small>since {new Date(seed.since).toLocaleDateString(LOCALE)}</small>
         <p>
           <SeedWords seed={seed} shown={shown} />
         </p>
@@ -192,12 +194,12 @@ function MoveButtons({
 
 /** The time, updated every ten seconds while running. */
 function useMinute(running: boolean): number {
-  const [now, setNow] = useState(() => Date.now());
+  const [now, setNow] = useState(nowMs);
   useEffect(() => {
     if (!running) return;
-    setNow(Date.now());
+    setNow(nowMs());
     const timer = setInterval(() => {
-      setNow(Date.now());
+      setNow(nowMs());
     }, 10_000);
     return () => {
       clearInterval(timer);
@@ -269,10 +271,10 @@ const List = styled.ul`
   }
   small {
     color: var(--ink-soft);
-    font-size: 14.5px;
+    font-size: 0.9062rem;
   }
   .clock {
-    font-size: 19px;
+    font-size: 1.1875rem;
   }
   .way {
     grid-column: 1 / -1;
@@ -281,7 +283,7 @@ const List = styled.ul`
     background: var(--silt);
     padding: 10px 12px;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     > li {
       grid-template-columns: 1fr auto;
     }
@@ -295,7 +297,7 @@ const Grown = styled.div`
     height: 100%;
     background: var(--reed-fill);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     display: none;
   }
 `;

@@ -4,9 +4,16 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { ask, client, ProblemError } from "../../api/client";
 import { useTank } from "../../api/tanks";
-import { Button, ProblemNote, TextField } from "../../kit";
+import { Button, LineLink, ProblemNote, TextField } from "../../kit";
 import { SecretLink } from "../../shared/SecretLink";
 import { Bar } from "../../kit";
+
+/** The way to a tank's settings, for who may change them. */
+export function ToThisTank({ tankId }: { tankId: number }) {
+  const tank = useTank(tankId).data?.tank;
+  if (!tank || tank.role) return null;
+  return <LineLink to={`/tanks/${tankId}/keep/settings`}>This tank: its name, a copy, out of sight</LineLink>;
+}
 
 export function ThisTank({ tankId }: { tankId: number }) {
   const tank = useTank(tankId).data?.tank;
@@ -37,8 +44,8 @@ function Named({ tankId, name }: { tankId: number; name: string }) {
     }
   };
   return (
-    <details>
-      <summary>This tank: its name, a copy, out of sight</summary>
+    <section aria-label="This tank">
+      <h2>This tank: its name, a copy, out of sight</h2>
       <ProblemNote problem={problem} />
       <Bar style={{ alignItems: "end" }}>
         <TextField label="Its name" value={typed} onChange={setTyped} />
@@ -114,6 +121,6 @@ function Named({ tankId, name }: { tankId: number; name: string }) {
         end={() => ask(client.DELETE("/api/tanks/{tank_id}/link", { params: path }))}
       />
       <p>What is removed can be brought back on Today for a day; what is out of sight, for ever.</p>
-    </details>
+    </section>
   );
 }

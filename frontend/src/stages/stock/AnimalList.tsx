@@ -4,7 +4,7 @@ import { styled } from "styled-components";
 import type { Animals, Species, StockView } from "../../api/schemas";
 import { Button } from "../../kit";
 import { NumberBox, QuantityField } from "../../kit/quantities";
-import { bare, show, sizeOf, unitName } from "../../quantity/format";
+import { bare, fixed, show, sizeOf, unitName } from "../../quantity/format";
 
 interface Props {
   animals: Animals[];
@@ -43,26 +43,28 @@ export function AnimalList({ animals, known, load, onChange }: Props) {
                 )}
               </div>
               <span>
-                {line ? `${line.ammonia_mg_n_day.toFixed(1)} mg N/day` : ""}
-                {line?.growing && <small>{line.today_mg_n_day.toFixed(1)} at today’s size</small>}
+                {line ? `${fixed(line.ammonia_mg_n_day, 1)} mg N/day` : ""}
+                {line?.growing && <small>{fixed(line.today_mg_n_day, 1)} at today’s size</small>}
               </span>
-              <QuantityField
-                hideLabel
-                unit="cm"
-                label={`Length of ${nameOf(a.species_id)} today`}
-                value={a.length_cm ?? s?.adult_length_cm ?? null}
-                {...range("Animals.length_cm")}
-                onChange={(cm) => {
-                  onChange((now) =>
-                    now.map((x) =>
-                      x.species_id === a.species_id
-                        ? { ...x, length_cm: s && cm >= s.adult_length_cm ? null : cm }
-                        : x,
-                    ),
-                  );
-                }}
-              />
-              <div data-count={a.species_id}>
+              <div data-head={`${unitName("cm")} today`}>
+                <QuantityField
+                  hideLabel
+                  unit="cm"
+                  label={`Length of ${nameOf(a.species_id)} today`}
+                  value={a.length_cm ?? s?.adult_length_cm ?? null}
+                  {...range("Animals.length_cm")}
+                  onChange={(cm) => {
+                    onChange((now) =>
+                      now.map((x) =>
+                        x.species_id === a.species_id
+                          ? { ...x, length_cm: s && cm >= s.adult_length_cm ? null : cm }
+                          : x,
+                      ),
+                    );
+                  }}
+                />
+              </div>
+              <div data-count={a.species_id} data-head="how many">
                 <NumberBox
                   hideLabel
                   label={`How many ${nameOf(a.species_id)}`}
@@ -94,10 +96,10 @@ const Heads = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 100px 62px 62px 92px;
   gap: 14px;
-  font-size: 14px;
+  font-size: 0.875rem;
   color: var(--ink-soft);
   margin-bottom: -10px;
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     display: none;
   }
 `;
@@ -113,17 +115,24 @@ const List = styled.ul`
   small {
     display: block;
     color: var(--ink-soft);
-    font-size: 14.5px;
+    font-size: 0.9062rem;
   }
   span {
     color: var(--ink-soft);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     li {
-      grid-template-columns: minmax(0, 1fr) 64px 64px auto;
+      grid-template-columns: minmax(0, 1fr) 76px 76px auto;
+      align-items: end;
     }
     li > div:first-child {
       grid-column: 1 / -1;
+    }
+    [data-head]::before {
+      content: attr(data-head);
+      display: block;
+      font-size: 0.875rem;
+      color: var(--ink-soft);
     }
   }
 `;

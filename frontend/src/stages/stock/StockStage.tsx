@@ -1,22 +1,20 @@
 /** Stock stage: the animals, their daily load, and the sizing rules. */
 import { range } from "../../api/range";
-import { useEffect, useState } from "react";
-import { Button as AriaButton, ComboBox, Input, Label, ListBox, ListBoxItem } from "react-aria-components";
-import { styled } from "styled-components";
 import { useDraft, type Draft } from "../../api/drafts";
 import { opening, standing, useView } from "../../api/compute";
 import type { Animals, Species, StockPlan, StockView, WasteLoad } from "../../api/schemas";
 import { SizingRules } from "../../charts/SizingRules";
-import { Caution, FieldBox, Fields, Figure, Lead, MenuBox, ProblemNote, Verdict, Term } from "../../kit";
+import { Caution, Fields, Figure, Lead, ProblemNote, Verdict, Term } from "../../kit";
 import { NumberBox } from "../../kit/quantities";
 import { Section } from "../../section/Section";
 import { AnimalList } from "./AnimalList";
 import { OwnSpecies } from "./OwnSpecies";
 import { Facts } from "../../kit";
 import { SaveBar } from "../../shared/SaveBar";
-import { TwoColumns } from "../../shared/TwoColumns";
+import { SpeciesPicker } from "../../shared/SpeciesPicker";
+import { DrawingHere, TwoColumns } from "../../shared/TwoColumns";
 import { type StageProps } from "../../shared/stageProps";
-import { bare, show } from "../../quantity/format";
+import { bare, digits, fixed, show } from "../../quantity/format";
 
 export default function StockStage({ tankId, logbook, tables }: StageProps) {
   const draft = useDraft<StockPlan>(tankId, "stock", logbook.plans.stock, logbook.stock_plan?.id ?? null);
@@ -46,6 +44,7 @@ export default function StockStage({ tankId, logbook, tables }: StageProps) {
       beside={any && load && <LoadFacts load={load} />}
     >
       {view && <Headline view={view} />}
+      <DrawingHere />
       <ProblemNote problem={asked.error} />
       {!logbook.tank_plan && (
         <Lead>The tank has not been measured; an assumed tank of {show(60, "cm")} is used until it is.</Lead>
@@ -148,7 +147,7 @@ function LoadFacts({ load }: { load: WasteLoad }) {
         <dt>In each litre, a day</dt>
         <dd>
           <Figure title="Load per litre" lines={load.working} of="ammonia_mg_n_l_day">
-            {load.ammonia_mg_n_l_day.toPrecision(2)} mg N
+            {digits(load.ammonia_mg_n_l_day, 2)} mg N
           </Figure>
         </dd>
       </div>
@@ -156,7 +155,7 @@ function LoadFacts({ load }: { load: WasteLoad }) {
         <dt>Food they eat</dt>
         <dd>
           <Figure title="Daily food" lines={load.working} of="feed_g_day">
-            {load.feed_g_day.toFixed(1)} g/day
+            {fixed(load.feed_g_day, 1)} g/day
           </Figure>
         </dd>
       </div>
@@ -201,74 +200,3 @@ function Asked({ view }: { view: StockView }) {
     </>
   );
 }
-
-function SpeciesPicker({
-  species,
-  taken,
-  onPick,
-}: {
-  species: Species[];
-  taken: string[];
-  onPick: (id: string) => void;
-}) {
-  const [text, setText] = useState("");
-  // After a selection the list closes; the next field is the number.
-  const [picked, setPicked] = useState<string | null>(null);
-  useEffect(() => {
-    if (picked !== null)
-      document.querySelector<HTMLInputElement>(`[data-count="${CSS.escape(picked)}"] input`)?.focus();
-  }, [picked]);
-  const open = species.filter((s) => !taken.includes(s.id));
-  return (
-    <FieldBox>
-      <ComboBox
-        key={picked}
-        inputValue={text}
-        onInputChange={setText}
-        value={null}
-        onChange={(key) => {
-          if (key === null) return;
-          onPick(String(key));
-          setPicked(String(key));
-          setText("");
-        }}
-        menuTrigger="focus"
-        allowsEmptyCollection
-      >
-        <Label>Add an animal</Label>
-        <Row>
-          <Input placeholder="harlequin, goldfish, shrimp…" />
-          <AriaButton aria-label="Show all animals">▾</AriaButton>
-        </Row>
-        <MenuBox>
-          <ListBox items={open} renderEmptyState={() => <Empty>No animal of that name is listed yet.</Empty>}>
-            {(s) => (
-              <ListBoxItem
-                id={s.id}
-                textValue={[s.common_name, s.group, s.scientific_name, ...s.known_as].join(" ")}
-              >
-                <span>{s.common_name}</span>
-                <small>{s.group}</small>
-              </ListBoxItem>
-            )}
-          </ListBox>
-        </MenuBox>
-      </ComboBox>
-    </FieldBox>
-  );
-}
-
-const Empty = styled.p`
-  padding: 10px 12px;
-`;
-const Row = styled.div`
-  display: flex;
-  max-width: 420px;
-  button {
-    width: 44px;
-    border: 1px solid var(--line);
-    border-left: 0;
-    background: var(--field);
-    border-radius: 0 4px 4px 0;
-  }
-`;

@@ -5,14 +5,8 @@ import type { TankPlan } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../kit/quantities";
 import { WEEKDAYS } from "../../quantity/weekdays";
+import { ROOMS } from "../../shared/roomKinds";
 
-const ROOMS = [
-  ["living", "Living room"],
-  ["bedroom", "Bedroom"],
-  ["workshop", "Workshop"],
-  ["shop", "Shop"],
-  ["fish-room", "Fish room"],
-] as const;
 const WATERS = [
   ["fresh", "Fresh"],
   ["brackish", "Brackish"],
@@ -21,9 +15,17 @@ const WATERS = [
 const TICKS = [
   ["planted", "Planted"],
   ["lid", "Lid closed to the edges"],
+  ["cabinet_shut", "Stand with doors, shut"],
+  ["surface_film", "A film like oil on the surface"],
   ["drilled", "Drilled"],
   ["overflow_box", "Overflow box over the rim"],
   ["often_away", "Often away, or frequent power cuts"],
+] as const;
+
+const CARBON = [
+  ["none", "none"],
+  ["by-day", "by day"],
+  ["day-and-night", "day and night"],
 ] as const;
 
 type Surroundings = TankPlan["surroundings"];
@@ -157,6 +159,14 @@ export function MoreFields({ tank, setTank, around, setAround }: MoreProps) {
             setAround({ ph: null });
           }}
           hint="empty: not known"
+        />
+        <Select
+          label="CO2 for the plants"
+          value={around.co2}
+          onChange={(co2) => {
+            setAround({ co2 });
+          }}
+          options={CARBON}
         />
         <NumberBox
           label="Tanks in this place"

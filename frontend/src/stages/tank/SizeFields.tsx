@@ -22,9 +22,11 @@ const LENGTH_NAMES: Record<(typeof SHAPES)[number][0], string> = {
 interface Props {
   tank: TankPlan["tank"];
   setTank: (change: Partial<TankPlan["tank"]>) => void;
+  /** Litres typed into a length field. */
+  onVolume: (litres: number) => void;
 }
 
-export function SizeFields({ tank, setTank }: Props) {
+export function SizeFields({ tank, setTank, onVolume }: Props) {
   return (
     <>
       <Select
@@ -38,6 +40,7 @@ export function SizeFields({ tank, setTank }: Props) {
       <QuantityField
         label={LENGTH_NAMES[tank.shape]}
         unit="cm"
+        onVolume={onVolume}
         value={tank.length_cm}
         onChange={(v) => {
           setTank({ length_cm: v });
@@ -47,6 +50,7 @@ export function SizeFields({ tank, setTank }: Props) {
         <QuantityField
           label="Width"
           unit="cm"
+          onVolume={onVolume}
           value={tank.width_cm}
           onChange={(v) => {
             setTank({ width_cm: v });
@@ -77,6 +81,7 @@ export function SizeFields({ tank, setTank }: Props) {
       <QuantityField
         label="Height"
         unit="cm"
+        onVolume={onVolume}
         value={tank.height_cm}
         onChange={(v) => {
           setTank({ height_cm: v });

@@ -3,7 +3,7 @@ import type { TankVolume } from "../../api/schemas";
 import { Figure, Term } from "../../kit";
 import { Twin } from "../../kit/quantities";
 import { Facts } from "../../kit";
-import { show } from "../../quantity/format";
+import { fixed, show } from "../../quantity/format";
 
 export function TankFacts({ answer }: { answer: TankVolume }) {
   return (
@@ -44,7 +44,7 @@ export function TankFacts({ answer }: { answer: TankVolume }) {
         <dt>On its foot</dt>
         <dd>
           <Figure title="Pressure on the footprint" lines={answer.working} of="floor_kpa">
-            {answer.floor_kpa.toFixed(1)} kPa
+            {fixed(answer.floor_kpa, 1)} kPa
           </Figure>
         </dd>
       </div>

@@ -1,12 +1,15 @@
 /** Tank stage: sizes, and the volume they hold. */
+import { compute } from "../../api/client";
+import { range } from "../../api/range";
 import { useDraft } from "../../api/drafts";
 import { opening, standing, useView } from "../../api/compute";
 import type { TankPlan, TankView, TankVolume } from "../../api/schemas";
 import { Caution, Fields, Figure, Lead, PickOne, ProblemNote, Verdict } from "../../kit";
+import { QuantityField } from "../../kit/quantities";
 import { Section } from "../../section/Section";
 import { hanging } from "../../shared/installedFilters";
 import { SaveBar } from "../../shared/SaveBar";
-import { TwoColumns } from "../../shared/TwoColumns";
+import { DrawingHere, TwoColumns } from "../../shared/TwoColumns";
 import { type StageProps } from "../../shared/stageProps";
 import { MoreFields, PlaceFields } from "./PlaceFields";
 import { SizeFields } from "./SizeFields";
@@ -14,6 +17,43 @@ import { SumpForm } from "./SumpForm";
 import { TankFacts } from "./TankFacts";
 import { WhereItStands } from "./WhereItStands";
 import { show, sizeOf, sizeWords, twinOf, unitName } from "../../quantity/format";
+
+interface AssumedProps {
+  plan: TankPlan;
+  /** Whether any size or the litres are the keeper's own. */
+  own: boolean;
+}
+
+function WhatIsAssumed({ plan, own }: AssumedProps) {
+  if (plan.by_litres)
+    return (
+      <Lead>
+        Only the litres are yours: the sizes are those of a usual box that holds them. Type your own, and the
+        drawing, the hoses and the filters that fit follow.
+      </Lead>
+    );
+  if (own) return null;
+  return (
+    <Lead>
+      These sizes are an assumed tank of {show(60, "cm")}. Type its litres, or your sizes: “60 cm”, “24 in”,
+      “2 ft”.
+    </Lead>
+  );
+}
+
+/** Litres, until sizes are measured. */
+function Holds({ plan, own, onChange }: AssumedProps & { onChange: (litres: number) => void }) {
+  if (own && !plan.by_litres) return null;
+  return (
+    <QuantityField
+      label="It holds"
+      unit="L"
+      value={plan.by_litres ? (plan.tank.counted_l ?? null) : null}
+      {...range("CounterQuestion.litres")}
+      onChange={onChange}
+    />
+  );
+}
 
 const SIZES = ["length_cm", "width_cm", "height_cm", "shape"] as const;
 
@@ -33,6 +73,11 @@ export default function TankStage({ tankId, logbook }: StageProps) {
   };
   const setAround = (change: Partial<NonNullable<TankPlan["surroundings"]>>) => {
     draft.set((plan) => ({ ...plan, surroundings: { ...plan.surroundings, ...change } }));
+  };
+  const holds = (litres: number) => {
+    void compute("usual-tank", { litres }).then(({ tank: usual }) => {
+      draft.set((plan) => ({ ...plan, by_litres: true, tank: { ...plan.tank, ...usual } }));
+    });
   };
   const view = standing(asked);
   const answer = view?.volume;
@@ -72,21 +117,13 @@ export default function TankStage({ tankId, logbook }: StageProps) {
       }
     >
       {answer && <Litres answer={answer} own={own} />}
+      <DrawingHere />
       <ProblemNote problem={asked.error} />
-      {!own && (
-        <Lead>
-          These sizes are an assumed tank of {show(60, "cm")}. Type yours: “60 cm”, “24 in”, “2 ft”.
-        </Lead>
-      )}
-      {draft.value.by_litres && (
-        <Lead>
-          Only the litres are yours: the sizes are those of a usual box that holds them. Type your own, and
-          the drawing, the hoses and the filters that fit follow.
-        </Lead>
-      )}
+      <WhatIsAssumed plan={draft.value} own={own} />
       {answer && <TankFacts answer={answer} />}
       <Fields>
-        <SizeFields tank={tank} setTank={setTank} />
+        <Holds plan={draft.value} own={own} onChange={holds} />
+        <SizeFields tank={tank} setTank={setTank} onVolume={holds} />
         <PlaceFields around={around} setAround={setAround} />
       </Fields>
       <SumpPart around={around} view={view} setAround={setAround} />

@@ -4,11 +4,14 @@ import { useWrite } from "../../api/entries";
 import type { Body, LogbookState } from "../../api/schemas";
 import { Button, InlineButton, PickOne, ProblemNote } from "../../kit";
 import { When } from "../../shared/When";
-import { STANDS } from "../../shared/entryWords";
+import { SITUATIONS, type Stands } from "../../shared/situations";
 import { Bar } from "../../kit";
+import { LOCALE } from "../../quantity/locale";
 
-type Stands = keyof typeof STANDS;
-const CHOICES = Object.entries(STANDS).map(([key, words]): [Stands, string] => [key as Stands, words]);
+const CHOICES = Object.entries(SITUATIONS).map(([key, { words }]): [Stands, string] => [
+  key as Stands,
+  words,
+]);
 
 interface Props {
   tankId: number;
@@ -30,8 +33,8 @@ export function WhereItStands({ tankId, said }: Props) {
     );
   return (
     <p>
-      Where it stands: {STANDS[body.stands]}
-      {body.since != null && `, since ${new Date(body.since).toLocaleDateString()}`}.{" "}
+      Where it stands: {SITUATIONS[body.stands].words}
+      {body.since != null && `, since ${new Date(body.since).toLocaleDateString(LOCALE)}`}.{" "}
       <InlineButton
         onPress={() => {
           setOpen(true);

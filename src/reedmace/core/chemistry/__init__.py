@@ -11,6 +11,7 @@ from reedmace.core.chemistry.ammonia import (
     un_ionised_share,
 )
 from reedmace.core.chemistry.ammonia_dose import AmmoniaDoseAnswer, AmmoniaDoseQuestion, AmmoniaProduct, ammonia_dose
+from reedmace.core.chemistry.dissolved_co2 import DissolvedCo2Answer, DissolvedCo2Question, dissolved_co2
 from reedmace.core.chemistry.oxygen import (
     OxygenSaturationAnswer,
     OxygenSaturationQuestion,
@@ -28,6 +29,8 @@ __all__ = [
     "AmmoniaDoseAnswer",
     "AmmoniaDoseQuestion",
     "AmmoniaProduct",
+    "DissolvedCo2Answer",
+    "DissolvedCo2Question",
     "OxygenSaturationAnswer",
     "OxygenSaturationQuestion",
     "UnIonisedAnswer",
@@ -38,6 +41,7 @@ __all__ = [
     "alkalinity_dose",
     "ammonia_dose",
     "chronic_criterion_mg_n_l",
+    "dissolved_co2",
     "oxygen_saturation",
     "oxygen_saturation_mg_l",
     "pka_fresh",

@@ -8,7 +8,7 @@ from pydantic import Field
 from reedmace.core.chemistry.carbonate import Carbonate
 from reedmace.core.chemistry.shock_limits import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY, Bounds, Water, largest_soda_dkh
 from reedmace.core.chemistry.stoichiometry import ALKALINITY_PER_N
-from reedmace.core.chemistry.tolerance import UNTESTED_PH
+from reedmace.core.chemistry.tolerance import SOFT_PH, UNTESTED_PH
 from reedmace.core.contract import (
     PH,
     Answer,
@@ -60,6 +60,13 @@ class AlkalinityDoseQuestion(Question):
     ammonia_mg_n_l: MgNPerL = 0
     temperature_c: Celsius = 25
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
+    animals_ph_high: PH | None = Field(
+        default=None, description="Highest pH the animals like; soft-water ones get none"
+    )
+
+    def stays_soft(self) -> bool:
+        """Whether the animals want soft, acid water, so that soda is wrong for them."""
+        return self.animals_ph_high is not None and self.animals_ph_high <= SOFT_PH
 
 
 class AlkalinityDoseAnswer(Answer):
@@ -106,7 +113,7 @@ def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
         "g/(L dKH)",
         "masses",
     )
-    rise = max(q.target_dkh - q.current_dkh, 0.0)
+    rise = 0.0 if q.stays_soft() else max(q.target_dkh - q.current_dkh, 0.0)
     grams = w.line(
         "m",
         "(target − current) × litres × k",
@@ -115,7 +122,7 @@ def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
         "g",
         "masses",
     )
-    short = max(q.target_dkh - max(left, 0.0) - rise, 0.0) if q.planned_mg_n_l else 0.0
+    short = max(q.target_dkh - max(left, 0.0) - rise, 0.0) if q.planned_mg_n_l and not q.stays_soft() else 0.0
     hold = w.line(
         "m hold",
         "(target − KH left) × litres × k",
@@ -125,7 +132,12 @@ def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
         "masses",
     )
     portions, after_ph, harms = _portions(q, rise, w)
-    if harms:
+    if q.stays_soft():
+        verdict = (
+            f"No soda: these animals live in soft, acid water, pH {q.animals_ph_high:g} at most. Small changes with the"
+            " water they are kept in."
+        )
+    elif harms:
         verdict = (
             f"No soda yet: at the pH it brings, the {q.ammonia_mg_n_l:.2g} mg N/L of ammonia would be over its limit."
             " Change water first."
@@ -140,7 +152,7 @@ def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
             f"Add {grams:.0f} g of sodium bicarbonate to go from {q.current_dkh:g} to {q.target_dkh:g} dKH, dissolved"
             f" first{each}."
         )
-    if q.planned_mg_n_l:
+    if q.planned_mg_n_l and not q.stays_soft():
         verdict += f" The doses to come will burn {burned:.1f} dKH: {hold:.0f} g more, spread over them, holds it."
     return AlkalinityDoseAnswer(
         verdict=verdict,

@@ -11,7 +11,7 @@ NH3_LIMIT_MG_N_L = 0.02
 NITRITE_LIMIT_MG_N_L = {"fresh": 0.5 * NITROGEN_SHARE["NO2"], "salt": 5 * NITROGEN_SHARE["NO2"]}
 """Half a ppm in fresh water; chloride blocks it at the gills, so ten times that in salt (common practice)."""
 NITRATE_LIMIT_MG_N_L = 40 * NITROGEN_SHARE["NO3"]
-COLD_MARGIN_C, HEAT_MARGIN_C = 3.0, 2.0
+COLD_MARGIN_C, HEAT_MARGIN_C = 3.0, 3.0
 """Distance outside their temperature range at which animals are in danger (memory)."""
 ANY_LOW_C, ANY_HIGH_C = 10.0, 33.0
 """Temperatures outside which any aquarium animal of unknown kind is in danger (memory, cautious)."""

@@ -3,6 +3,7 @@
 from reedmace.core.cycle.advice.advice import CycleAdviceAnswer, CycleAdviceQuestion, cycle_advice
 from reedmace.core.cycle.advice.groups import ramp_ahead
 from reedmace.core.cycle.advice.water_alarm import emergency_today, in_danger_now, needs_watching
+from reedmace.core.cycle.advice.water_note import WaterNote, water_note
 from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion
 from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, emergency_plan
 from reedmace.core.cycle.animals.illness import IllnessAnswer, illness_check
@@ -56,6 +57,7 @@ __all__ = [
     "StockingRampAnswer",
     "StockingRampQuestion",
     "Trial",
+    "WaterNote",
     "cloudy_water",
     "cycle_advice",
     "cycle_forecast",
@@ -75,4 +77,5 @@ __all__ = [
     "read_test_line",
     "standby_trial",
     "stocking_ramp",
+    "water_note",
 ]

@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 from reedmace.core.contract import Name, Part, number, whole
 from reedmace.core.filter.kind_parts.media_path import MediaPath, Priming
 from reedmace.core.filter.kind_parts.traits import KindName, kind_traits
+from reedmace.core.filter.site.noise import step_of
 from reedmace.core.flow.operating_point import CurvePoint
 
 
@@ -18,6 +19,7 @@ class Filter(Part):
     name: Name
     kind: KindName
     box_lph: Annotated[float, number("L/h", 10, 1e5)]
+    pumps_share: Annotated[float, number("share", 0.3, 2, "Of its box's flow that its pump moves without any lift")] = 1
     max_head_m: Annotated[float, number("m", 0.05, 30)] | None = None
     curve: Annotated[
         list[CurvePoint],
@@ -47,11 +49,18 @@ class Filter(Part):
     skimmer: bool = Field(default=False, description="A foam column for salt water built in")
     watts: Annotated[float, number("W", 0.1, 2000)]
     noise: Annotated[int, whole(1, 5, "1 hardly heard, 5 loud")]
+    noise_db: Annotated[float, number("dB", 5, 80, "At a metre, as its box or a meter says: it decides")] | None = None
     price: Annotated[float, number("money", 0, 1e5)]
+    price_known: bool = Field(default=True, description="False where nobody has named one: then it only compares")
     tank_up_to_l: Annotated[float, number("L", 1, 1e5)]
     restarts_alone: bool = True
     salt_water: bool = True
     chemical_media: bool = True
+
+    @property
+    def noise_step(self) -> float:
+        """Step of its sound, 1 and up: by its level in dB where one is known."""
+        return float(self.noise) if self.noise_db is None else step_of(self.noise_db)
 
     @property
     def air(self) -> bool:

@@ -36,6 +36,10 @@ NOZZLE_MM, NOZZLE_SHARE, LIP_MM = 14.0, 0.8, 40.0
 """Usual nozzle bore, or a share of the hose's bore where that is more; round jet equal to a hang-on's lip (memory)."""
 
 
+FLARE = 2.0
+"""Mouth of a flared pipe over the bore of its hose: a wide and slow jet (memory)."""
+
+
 class FilterFlowQuestion(Question):
     """A filter, its tank, its plumbing and its media."""
 
@@ -97,6 +101,8 @@ def outlet_of(f: Filter, plumbing: Plumbing, flow_lph: float) -> Outlet | None:
         # The holes that cost head in the plumbing are the holes the jets come from.
         holes = plumbing.bar_holes_count or bar_holes(bore, plumbing.bar_hole_mm)
         return Outlet(flow_lph=flow_lph, bore_mm=plumbing.bar_hole_mm, holes_count=min(holes, 200))
+    if kind.outlet == "bar-or-nozzle" and any(x.kind == "flared-pipe" for x in plumbing.fittings):
+        return Outlet(flow_lph=flow_lph, bore_mm=min(FLARE * bore, 200))
     return Outlet(flow_lph=flow_lph, bore_mm=max(NOZZLE_MM, NOZZLE_SHARE * bore))
 
 
@@ -193,6 +199,10 @@ def oxygen_of(
             ripple_share=sum(one.flow_lph for one in filters if _ripples(one)) / flow if flow > 0 else 0.0,
             fall_cm=sum(cm * lph for cm, lph in falls) / falling if falling > 0 else 0,
             fall_lph=min(falling, 1e5),
+            surface_film=site.surface_film,
+            lid_shut=site.lid,
+            planted=site.planted,
+            co2_at_night=site.co2 == "day-and-night",
         )
     )
 

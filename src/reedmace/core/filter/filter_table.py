@@ -1,4 +1,4 @@
-"""Filters as columns, so that a whole catalogue is computed at once."""
+"""Filters as columns, so that a whole shelf is computed at once."""
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, fields
@@ -93,7 +93,7 @@ def table_of(filters: Iterable[Filter]) -> FilterTable:
             f.behind_cm,
             f.lip_cm,
             f.watts,
-            f.noise,
+            f.noise_step,
             f.price,
             f.restarts_alone,
             f.salt_water,
@@ -102,13 +102,14 @@ def table_of(filters: Iterable[Filter]) -> FilterTable:
             f.wheel_m2,
             f.pump_wet,
             f.skimmer,
+            f.pumps_share,
         )
         for f in fs
     ]
-    c = np.array(rows, dtype=float).reshape(n, 24)
+    c = np.array(rows, dtype=float).reshape(n, 25)
     curve_q, curve_h = np.zeros((n, MOST_POINTS)), np.zeros((n, MOST_POINTS))
     points = np.full(n, 2, dtype=np.int64)
-    curve_q[:, 1], curve_h[:, 0] = c[:, 2] / 3.6e6, c[:, 20]
+    curve_q[:, 1], curve_h[:, 0] = c[:, 2] * c[:, 24] / 3.6e6, c[:, 20]
     for i, f in enumerate(fs):
         if f.curve:
             points[i] = len(f.curve)

@@ -1,44 +1,26 @@
 """Consistency of the figures on a filter's box."""
 
-import math
-import re
 from typing import Annotated
 
 from pydantic import Field
 
-from reedmace.core.contract import Answer, Name, Part, Question, Watts, Working, computation, number
+from reedmace.core.contract import Answer, Part, Working, computation, number
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.filter.catalogue import CATALOGUE
+from reedmace.core.filter.box_label import FLOWS_AGREE, BoxLabel, box_of_label, flow_of_label, possible_kinds
 from reedmace.core.filter.filter_box import Filter
-from reedmace.core.filter.kind_parts.traits import KindName
-from reedmace.core.filter.kinds import USUAL_BOX, kind_of
+from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.sizing_schools import RATED_BAND, SPONGE_L
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL
 from reedmace.core.stock.species import Sizing
 
 G, WATER = 9.80665, 998.0
-WHEEL_M2_PER_LPH = 0.25 / 500
-"""Film of a turning wheel per flow: about a quarter of a square metre at 500 L/h (memory)."""
 BEST_EFFICIENCY = 0.45
 """Highest hydraulic efficiency of a small aquarium pump (memory)."""
 
 
-class LabelCheckQuestion(Question):
+class LabelCheckQuestion(BoxLabel):
     """The figures on the box; what is not printed is left out."""
-
-    box_lph: Annotated[float, number("L/h", 1, 1e6)] | None = None
-    box_us_gal_per_hour: Annotated[float, number("US gal/h", 0.2, 3e5)] | None = None
-    max_head_m: Annotated[float, number("m", 0.05, 30)] | None = None
-    watts: Watts | None = None
-    tank_up_to_l: Annotated[float, number("L", 1, 1e6)] | None = None
-    kind: KindName | None = None
-    name: Name = "From the shop"
-    price: Annotated[float, number("money", 0, 1e5)] = 0
-    turning_wheel: bool = Field(default=False, description="A wheel in its box that the water turns")
-    mid_strainer: bool = Field(default=False, description="A second inlet half-way up the intake")
-    pump_in_water: bool | None = Field(default=None, description="Where its motor stands, if the box or a look says")
-    front_to_back: bool = Field(default=False, description="Media stand behind each other, not above each other")
 
 
 class Carries(Part):
@@ -58,19 +40,22 @@ class LabelCheckAnswer(Answer):
     normal: Carries = Field(description="With a community")
     heavy: Carries = Field(description="With goldfish or large messy fish")
     carries_words: str
-    filter: Filter = Field(description="With what the box does not say taken from the catalogue's nearest of its kind")
+    filters: list[Filter] = Field(description="The box as each kind it may be; what it does not say is as usual")
+    kind_known: bool = Field(description="Whether it can be of one kind only")
 
 
 def _flow_on_the_box(q: LabelCheckQuestion, w: Working) -> tuple[float, list[str]]:
     """(L/h, fault): the flow on the box, the smaller where it gives two that differ."""
     if q.box_us_gal_per_hour is None:
-        return q.box_lph or 0.0, []
+        return q.box_lph or w.line(
+            "Q", "usual for a tank of that size", f"{q.tank_up_to_l:g} L", flow_of_label(q) or 0.0, "L/h", "memory"
+        ), []
     from_us = w.sum(
         "Q", "gal/h × 3.785411784", {"gal/h": q.box_us_gal_per_hour, "3.785411784": L_PER_US_GAL}, "L/h", "si"
     )
     if q.box_lph is None:
         return from_us, []
-    if abs(from_us / q.box_lph - 1) <= 0.04:
+    if abs(from_us / q.box_lph - 1) <= FLOWS_AGREE:
         return q.box_lph, []
     from_imperial = w.sum(
         "Q imp", "gal/h × 4.54609", {"gal/h": q.box_us_gal_per_hour, "4.54609": L_PER_IMP_GAL}, "L/h", "si"
@@ -79,7 +64,7 @@ def _flow_on_the_box(q: LabelCheckQuestion, w: Working) -> tuple[float, list[str
         f"The box's two flows differ by {abs(from_us / q.box_lph - 1):.0%}: {q.box_us_gal_per_hour:g} US gal/h is"
         f" {formatting.lph(from_us)}, not {formatting.lph.bare(q.box_lph)}."
     )
-    if abs(from_imperial / q.box_lph - 1) < 0.04:
+    if abs(from_imperial / q.box_lph - 1) < FLOWS_AGREE:
         text += " It agrees if its gallons are imperial."
     return min(from_us, q.box_lph), [text + " The smaller is taken."]
 
@@ -93,8 +78,12 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
     Source: exact unit definitions; hydraulic power ρ g Q H with Q and H at half flow; the rest common practice.
     """
     q, w = question, Working()
-    if q.box_lph is None and q.box_us_gal_per_hour is None:
-        raise CannotAnswer("box_lph", "there is no flow.", "Give the flow on the box in L/h or US gal/h.")
+    if flow_of_label(q) is None:
+        raise CannotAnswer(
+            "box_lph",
+            "there is no flow.",
+            "Give the flow on the box in L/h or US gal/h; for a sponge, the tank it is sold for.",
+        )
     lph, findings = _flow_on_the_box(q, w)
     if q.max_head_m is not None and q.watts is not None and q.watts > 0:
         power = w.sum(
@@ -126,7 +115,7 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
                 f"{times:.0f} volumes an hour for its own tank size is a torrent: check that the flow is per hour, and"
                 " its unit."
             )
-    whole = _completed(q, min(max(lph, 10), 1e5))
+    boxes = [box_of_label(q, lph, kind) for kind in possible_kinds(q, lph)]
     normal, heavy = _carries(lph, "community", w), _carries(lph, "goldfish", w)
     verdict = findings[0] if findings else f"The box agrees with itself: {formatting.lph(lph)}."
     return LabelCheckAnswer(
@@ -135,11 +124,12 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
         lph=lph,
         findings=findings,
         agrees=not findings,
-        missing=_missing(q, whole),
+        missing=_missing(q, boxes),
         normal=normal,
         heavy=heavy,
-        carries_words=_carries_words(whole, normal, heavy),
-        filter=whole,
+        carries_words=_carries_words(boxes, normal, heavy),
+        filters=boxes,
+        kind_known=len(boxes) == 1,
     )
 
 
@@ -151,8 +141,8 @@ def _carries(lph: float, sizing: Sizing, w: Working) -> Carries:
     return Carries(low_l=low, high_l=high)
 
 
-def _carries_words(whole: Filter, normal: Carries, heavy: Carries) -> str:
-    if whole.air:
+def _carries_words(boxes: list[Filter], normal: Carries, heavy: Carries) -> str:
+    if all(box.air for box in boxes):
         return (
             f"One like it is usual for a light stock in up to {formatting.litres(SPONGE_L)}, more of them in more;"
             " goldfish and turtles want another kind beside it."
@@ -164,47 +154,29 @@ def _carries_words(whole: Filter, normal: Carries, heavy: Carries) -> str:
     )
 
 
-def _missing(q: LabelCheckQuestion, whole: Filter) -> list[str]:
-    """Figures the box leaves out, and what each would add. whole: the filter as completed."""
-    found = []
+def _missing(q: LabelCheckQuestion, boxes: list[Filter]) -> list[str]:
+    """Figures the box leaves out, and what each would add. boxes: as each kind it may be, the likeliest first."""
+    found, likeliest = [], boxes[0]
     if q.kind is None:
+        titles = [formatting.inside(kind_of(box.kind).title) for box in boxes]
         found.append(
-            f"No kind: taken for a {kind_of(whole.kind).title.lower()}, as most boxes with such figures are; another"
-            " kind of the same flow is judged otherwise."
+            f"No kind: by its figures it may be {_one_of(titles)}. Say which; the kinds are judged differently."
+            if len(titles) > 1
+            else f"No kind: by its figures only {_one_of(titles)}."
         )
-    if q.max_head_m is None and whole.max_head_m is not None:
+    if q.max_head_m is None and likeliest.max_head_m is not None:
         found.append(
-            f"No lift: {formatting.metres(whole.max_head_m, 'g')} is taken, as usual at this flow; the box's own would"
-            " say what hoses and dirt really leave of it."
+            f"No lift: {formatting.metres(likeliest.max_head_m, '.2g')} is taken, as usual at this flow; the box's own"
+            " would say what hoses and dirt really leave of it."
         )
     if q.watts is None:
-        found.append(f"No watts: {whole.watts:g} W is taken; its own would say what it costs to run.")
+        found.append(f"No watts: {likeliest.watts:.2g} W is taken; its own would say what it costs to run.")
     if q.tank_up_to_l is None:
         found.append("No tank size: with it the label could be held against the flow.")
     return found
 
 
-def _completed(q: LabelCheckQuestion, lph: float) -> Filter:
-    """The box as a complete filter: sizes from the catalogue's filter of that kind with the nearest flow."""
-    kind = q.kind or USUAL_BOX
-    like = min((f for f in CATALOGUE if f.kind == kind), key=lambda f: abs(math.log(f.box_lph / lph)))
-    own = "own-" + re.sub(r"[^a-z0-9]+", "-", q.name.lower()).strip("-")[:60]
-    known = {
-        "id": own,
-        "name": q.name,
-        "box_lph": lph,
-        "price": q.price,
-        "curve": [],
-        "tank_up_to_l": q.tank_up_to_l and min(q.tank_up_to_l, 1e5),
-        "max_head_m": q.max_head_m,
-        "watts": q.watts and max(q.watts, 0.1),
-        "wheel_m2": min(WHEEL_M2_PER_LPH * lph, 10) if q.turning_wheel else 0,
-        "bar_tilts": q.turning_wheel,
-        "mid_strainer": q.mid_strainer,
-        "pump_in_water": q.pump_in_water,
-        "restarts_alone": q.pump_in_water,
-        "media_path": "front-to-back" if q.front_to_back else None,
-        # More rated flow of an air-driven filter means more air.
-        "air_l_min": like.air_l_min and min(max(like.air_l_min * lph / like.box_lph, 0.05), 60),
-    }
-    return Filter.model_validate(like.model_dump() | {k: v for k, v in known.items() if v is not None})
+def _one_of(titles: list[str]) -> str:
+    """Titles in a row, as "a hang-on, an internal or a canister". titles: of kinds, one or more."""
+    with_article = [f"an {t}" if t[0] in "aeiou" else f"a {t}" for t in titles]
+    return " or ".join(filter(None, (", ".join(with_article[:-1]), with_article[-1])))

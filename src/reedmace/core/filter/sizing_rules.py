@@ -11,7 +11,6 @@ from reedmace.core.filter.site.site import Site
 from reedmace.core.filter.sizing_schools import (
     HEAVY_FROM,
     RULES,
-    SLOWEST_PER_HOUR,
     FlowRequirementQuestion,
     SizingDemand,
     SizingRule,
@@ -62,8 +61,7 @@ def _flow_verdict(d: SizingDemand) -> str:
     if d.light:
         return (
             "Plants and the tank's own film carry so few animals:"
-            f" {formatting.lph(SLOWEST_PER_HOUR * d.q.net_l)} keeps the surface moving, from one small sponge or"
-            " anything larger."
+            f" {formatting.lph(d.delivered_lph[0])} keeps the surface moving, from a small sponge or anything larger."
         )
     low, high = d.delivered_lph
     return (

@@ -26,6 +26,7 @@ from reedmace.core.stock.flow_demand import (
     blended_requirement,
     class_weights,
     dominant_class,
+    required_turnover,
 )
 from reedmace.core.stock.species import Sizing, Species, Water, find_species
 
@@ -42,12 +43,12 @@ SPONGE_L = 115.0
 """Tank volume one sponge is used for, two or more above (common practice)."""
 LABEL_FULL_MG_N_L_DAY = 0.12
 """Ammonia nitrogen a day of a full tropical community, for which labels are made (memory), mg N/L."""
-IN_SERVICE = 0.80
-"""Delivered over rated flow of a filter in service: the box less about 20 % (common practice)."""
+AS_ASKED_SHARE = 0.95
+"""Share of the required flow from which it counts as reached: no bucket shows a twentieth (a stated judgement)."""
 ENOUGH_SHARE = 0.7
 """Share of the required flow from which a filter is admitted, a little slow (common practice)."""
-SLOWEST_PER_HOUR = 1.0
-"""Turnover per hour below which water is stagnant whatever the film (memory)."""
+AMPLE_TURNOVER = 1.5
+"""Multiple of the turnover asked from which more only costs (a stated judgement)."""
 LIGHT_MG_N_L_DAY = 0.15
 """Ammonia nitrogen a day up to which a planted tank counts as lightly stocked, mg N/L (memory)."""
 LIGHT_FILM = 2.0
@@ -145,9 +146,23 @@ def sizing_demand(q: FlowRequirementQuestion, w: Working) -> SizingDemand:
         )
         for end, times in (("low", low), ("high", high))
     ]
+    made = (
+        []
+        if q.water == "salt"
+        else [(s.sizing, line.ammonia_mg_n_day) for s, line in zip(present, waste.lines, strict=True)]
+    )
+    less = ", a seventh with plants" if q.planted else ""
+    turnover = w.line(
+        "turnover",
+        "factor × 4.8 × dirt^0.27",
+        f"dirt of {waste.ammonia_mg_n_l_day:.2g} mg N/(L day), messy animals' threefold{less}",
+        required_turnover(made, q.net_l, planted=q.planted),
+        "1/h",
+        "practice",
+    )
     delivered = [
-        w.sum(f"delivered, {end}", "rated × 0.8", {"rated": flow, "0.8": IN_SERVICE}, "L/h", "practice")
-        for end, flow in zip(("low", "high"), rated, strict=True)
+        w.sum(f"in service, {end}", "turnover × litres", {"turnover": times, "litres": q.net_l}, "L/h", "practice")
+        for end, times in (("low", turnover), ("high", turnover * AMPLE_TURNOVER))
     ]
     return SizingDemand(
         q=q,
@@ -195,12 +210,15 @@ def _delivered(d: SizingDemand, w: Working) -> SizingRule:
     return SizingRule(
         rule="delivered",
         title="Delivered turnover",
-        asks=f"{d.low * IN_SERVICE:.1f} to {d.high * IN_SERVICE:.1f} times the tank, measured",
+        asks=f"{d.delivered_lph[0] / d.q.net_l:.1f} to {d.delivered_lph[1] / d.q.net_l:.1f} times the tank, measured",
         basis="delivered flow",
         low_lph=d.delivered_lph[0],
         high_lph=d.delivered_lph[1],
-        followed=not d.light,
-        why="Followed for most tanks: it asks for the flow that really arrives, which can be checked with a bucket.",
+        followed=True,
+        why=(
+            "Followed: it asks for the flow that really arrives, by what these animals soil, of every kind of filter"
+            " alike; it can be checked with a bucket."
+        ),
     )
 
 
@@ -263,7 +281,9 @@ def _by_load(d: SizingDemand, w: Working) -> SizingRule:
     )
 
 
-def _count(d: SizingDemand, w: Working) -> SizingRule:
+def _count(d: SizingDemand, w: Working) -> SizingRule | None:
+    if d.q.water == "salt":
+        return None
     count = w.line(
         "sponges",
         "one to 115 L, one more for each 115 L above",
@@ -278,13 +298,10 @@ def _count(d: SizingDemand, w: Working) -> SizingRule:
         asks="one sponge, whatever the turnover" if count <= 1 else f"{count:.0f} sponges, whatever the turnover",
         basis="count",
         count=int(count),
-        low_lph=SLOWEST_PER_HOUR * d.q.net_l if d.light else None,
-        high_lph=d.delivered_lph[1] if d.light else None,
-        followed=d.light,
         why=(
-            "Breeders and fish rooms. Sponges with film enough are judged by it here too: the film of one carries far"
-            " more than most tanks make, and patience does the rest; it strains less and is squeezed sooner under messy"
-            " fish."
+            "Breeders and fish rooms: the film of one carries far more than most tanks make, and patience does the"
+            " rest; it strains less and is squeezed sooner under messy fish. Shown beside: here every kind is judged"
+            " alike."
         ),
     )
 

@@ -1,4 +1,4 @@
-"""The water path through a filter, built in one place: for one filter as a question, for a catalogue as columns.
+"""The water path through a filter, built in one place: for one filter as a question, for a whole shelf as columns.
 
 Pump curve, hose or stem, fittings, media, dirt and outlet of every filter come from here, whoever asks: ranking, the
 flow of one filter, its media, its fitting, the exported plumbing. Both forms are made of the same few functions below.
@@ -283,7 +283,10 @@ def path_question(
         fittings = [Fitting(kind="strainer" if kind.stemmed else "nozzle", k=kind.own_k)]
     return OperatingPointQuestion(
         pump=Pump(
-            max_flow_lph=f.box_lph, max_head_m=f.max_head_m or 0.05, curve=f.curve, speed_share=plumbing.speed_share
+            max_flow_lph=f.box_lph * f.pumps_share,
+            max_head_m=f.max_head_m or 0.05,
+            curve=f.curve,
+            speed_share=plumbing.speed_share,
         ),
         hoses=[Hose(bore_mm=bore, length_m=length)],
         fittings=fittings,

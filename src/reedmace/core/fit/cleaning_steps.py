@@ -14,7 +14,7 @@ from reedmace.core.quantity import formatting
 
 
 class CareStepsQuestion(Question):
-    """The filter, its share of the tank's film, the tank's load, the age of its parts."""
+    """The filter, its share of the film in all filters, the tank's load, the age of its parts."""
 
     kind: KindName
     film_share: Share = 1.0

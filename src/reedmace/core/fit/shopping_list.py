@@ -16,6 +16,7 @@ from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fit
 from reedmace.core.flow.materials import MEDIA_KG_L, MediaKind
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import NITROGEN_SHARE
+from reedmace.core.tank import SkimmerSizeQuestion, skimmer_size
 from reedmace.core.upkeep.care_plan import CHANGE_SHARE
 
 CYCLE_DOSES = 8
@@ -29,6 +30,10 @@ class Bought(FittingPlanQuestion):
 
     media: Annotated[list[Basket], Field(max_length=12)] = Field(default_factory=list)
     owned: bool = False
+    asked_as: Annotated[str, Field(max_length=80)] = Field(
+        default="", description="What a shop is asked for, where no box was chosen yet"
+    )
+    packed_as_usual: bool = Field(default=False, description="Whether the media are those usual for its kind")
 
 
 class ShoppingListQuestion(Question):
@@ -37,11 +42,14 @@ class ShoppingListQuestion(Question):
     filters: Annotated[list[Bought], Field(min_length=1, max_length=12)]
     net_l: NetLitres
     needs_guard: bool = False
+    begins: bool = Field(default=True, description="Whether a cycle is still to come; false with animals in")
     product: AmmoniaProduct = Field(default_factory=lambda: PowderProduct(form="ammonium-chloride"))
     target_ppm: Annotated[float, number("ppm", 0.1, 8)] = 2
     air_from: Literal["bought", "hand", "room"] = "bought"
     heater_w: Annotated[float, number("W", 0, 1e6, "All heaters to be bought together")] = 0
     heaters_count: Annotated[int, whole(1, 1000)] = 1
+    feed_g_day: Annotated[float, number("g/day", 0, 5000, "Dry food of the animals planned")] = 0
+    skimmer_owned: bool = False
 
 
 class ShoppingItem(Part):
@@ -174,16 +182,22 @@ def _plumbing(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
 
 def _filters(q: ShoppingListQuestion) -> list[ShoppingItem]:
     found: dict[str, ShoppingItem] = {}
-    for f in (f.filter for f in q.filters if not f.owned):
-        count = found[f.name].amount + 1 if f.name in found else 1
-        found[f.name] = ShoppingItem(item=f.name, amount=count, unit="piece", why="The filter chosen.", need="needed")
+    for bought in (f for f in q.filters if not f.owned):
+        name = bought.asked_as or bought.filter.name
+        count = found[name].amount + 1 if name in found else 1
+        why = "Any make of it; your box's own figures then replace the usual ones." if bought.asked_as else ""
+        found[name] = ShoppingItem(
+            item=name, amount=count, unit="piece", why=why or "The filter chosen.", need="needed"
+        )
     return list(found.values())
 
 
 def _media(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
     litres: dict[MediaKind, float] = {}
-    for b in (b for f in q.filters if not f.owned for b in f.media):
+    new = [f for f in q.filters if not f.owned]
+    for b in (b for f in new for b in f.media):
         litres[b.media] = litres.get(b.media, 0.0) + b.litres
+    usual = " As usual for its kind; what came in the box need not be bought." if _all_usual(new) else ""
     found = []
     for media, volume in litres.items():
         heavy = media in ("ceramic-rings", "sintered", "lava", "carbon", "zeolite")
@@ -200,11 +214,15 @@ def _media(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
                 item=MEDIA_NAMES[media].capitalize(),
                 amount=amount,
                 unit="kg" if heavy else "L",
-                why=f"{formatting.litres(volume, 'g')} in its place in the stack.",
+                why=f"{formatting.litres(volume, 'g')} in its place in the stack.{usual}",
                 need="needed",
             )
         )
     return found
+
+
+def _all_usual(filters: list[Bought]) -> bool:
+    return all(f.packed_as_usual for f in filters if f.media)
 
 
 SALT_WASTE = 1.1
@@ -253,28 +271,24 @@ def _salt_water(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
             "needed",
         ),
     ]
-    if not any(f.filter.skimmer for f in q.filters):
+    if not q.skimmer_owned and not any(f.filter.skimmer for f in q.filters):
+        sized = skimmer_size(SkimmerSizeQuestion(net_l=q.net_l, feed_g_day=q.feed_g_day))
+        w.lines.extend(sized.working)
         found.append(
             (
-                "Foam skimmer",
+                f"Foam skimmer for about {formatting.litres(sized.label_l)}",
                 1.0,
                 "piece",
-                "Left off until the first animals are in; it strips what the film would feed on.",
+                f"That is what its box should say for this load; about {formatting.lph(sized.water_lph)} through it."
+                " Left off until the first animals are in: it strips what the film would feed on.",
                 "wise",
             )
         )
     return [ShoppingItem(item=item, amount=n, unit=unit, why=why, need=need) for item, n, unit, why, need in found]
 
 
-@computation("shopping-list", "What to buy, with quantities")
-def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
-    """What to buy for these filters on this tank.
-
-    question: the filters with their fitting plans, media in L, water in L.
-    Source: quantities from the plans and the sums; spares and eight doses for a cycle common practice.
-    """
-    q, w = question, Working()
-    items = [*_filters(q), *_plumbing(q, w), *_media(q, w), *_salt_water(q, w)]
+def _to_begin(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
+    """What a cycle and its first year need."""
     dose = ammonia_dose(
         AmmoniaDoseQuestion(
             net_l=q.net_l, target_ppm=q.target_ppm * NITROGEN_SHARE["NH4"], basis="N", product=q.product
@@ -285,7 +299,7 @@ def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
         (a, u) for a, u in ((dose.grams, "g"), (dose.millilitres, "mL"), (dose.drops, "drops")) if a is not None
     )
     ammonia = w.sum("ammonia", "dose × 8", {"dose": amount, "8": CYCLE_DOSES}, unit, "practice")
-    items.append(
+    found = [
         ShoppingItem(
             item="Ammonia source, aquarium grade",
             amount=ammonia,
@@ -293,7 +307,7 @@ def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
             why=f"About {CYCLE_DOSES} doses of {amount:.2g} {unit}. Never household cleaner, never with bleach.",
             need="needed",
         )
-    )
+    ]
     water = w.sum(
         "tap water",
         "litres × (1 + 52 × 0.25)",
@@ -301,7 +315,8 @@ def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
         "L in the first year",
         "practice",
     )
-    items += [
+    return [
+        *found,
         ShoppingItem(
             item="Test kit: ammonia, nitrite, nitrate, pH, KH",
             amount=1,
@@ -340,13 +355,45 @@ def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
             need="spare",
         ),
     ]
+
+
+def _to_go_on() -> list[ShoppingItem]:
+    """What a tank that runs may have run out of."""
+    return [
+        ShoppingItem(
+            item="Test kit, if its date has passed",
+            amount=1,
+            unit="piece",
+            why="A new filter on a running tank is followed by tests for a month.",
+            need="wise",
+        )
+    ]
+
+
+def _verdict(needed: int, wise: int, *, begins: bool) -> str:
+    if not needed:
+        return f"Nothing is needed; {wise} {'thing is' if wise == 1 else 'things are'} wise to have."
+    things = "thing" if needed == 1 else "things"
+    return f"{needed} {things} to buy{' before you begin' if begins else ''}, {wise} that are wise to have."
+
+
+@computation("shopping-list", "What to buy, with quantities")
+def shopping_list(question: ShoppingListQuestion) -> ShoppingListAnswer:
+    """What to buy for these filters on this tank.
+
+    question: the filters with their fitting plans, media in L, water in L.
+    Source: quantities from the plans and the sums; spares and eight doses for a cycle common practice.
+    """
+    q, w = question, Working()
+    items = [*_filters(q), *_plumbing(q, w), *_media(q, w), *_salt_water(q, w)]
+    items += _to_begin(q, w) if q.begins else _to_go_on()
     rank = {"needed": 0, "wise": 1, "spare": 2}
     items.sort(key=lambda i: rank[i.need])
-    prices = [f.filter.price for f in q.filters if not f.owned]
+    prices = [f.filter.price for f in q.filters if not f.owned and f.filter.price_known]
     money = w.line("money", "Σ price", f"{len(prices)} filters", sum(prices), "money", "label")
     needed = sum(i.need == "needed" for i in items)
     return ShoppingListAnswer(
-        verdict=f"{needed} things to buy before you begin, {len(items) - needed} that are wise to have.",
+        verdict=_verdict(needed, len(items) - needed, begins=q.begins),
         working=w.lines,
         items=items,
         money=money,

@@ -18,6 +18,7 @@ FittingKind = Literal[
     "guard",
     "exit",
     "nozzle",
+    "flared-pipe",
 ]
 
 FITTING_K: dict[str, float] = {
@@ -33,6 +34,7 @@ FITTING_K: dict[str, float] = {
     "guard": 4.0,
     "exit": 1.0,
     "nozzle": 2.0,
+    "flared-pipe": 0.3,
 }
 
 BAR_HOLE_MM, BAR_OPEN_SHARE, FEWEST_BAR_HOLES = 4.0, 0.9, 6

@@ -153,6 +153,7 @@ _PART_NAMES = {
     "guard": "guard sponge",
     "exit": "exit",
     "nozzle": "nozzle",
+    "flared-pipe": "flared pipe",
 }
 
 

@@ -14,6 +14,9 @@ PIPE_L = 2.0
 DRAIN_SHARE = 0.75
 """Share of its full siphon a drain is rated at, so that a snail or a leaf is no flood (memory)."""
 
+PIPE_ROUGHNESS_MM = 0.0015
+"""Roughness of a smooth plastic drain (published tables; rounded)."""
+
 
 class OverflowCheckQuestion(Question):
     """An overflow, its drain, the return flow, and the free volume of the sump."""
@@ -96,7 +99,7 @@ def siphon_m3s(bore_m: float, length_m: float, fall_m: float, k: float, temperat
     nu = viscosity_m2_s(temperature_c)
     speed = math.sqrt(2 * G * fall_m / (1 + k + 0.02 * length_m / bore_m))
     for _ in range(30):
-        factor = float(friction_factor(max(speed * bore_m / nu, 1e-9), 1.5e-6 / bore_m))
+        factor = float(friction_factor(max(speed * bore_m / nu, 1e-9), PIPE_ROUGHNESS_MM / 1000 / bore_m))
         speed = 0.5 * (speed + math.sqrt(2 * G * fall_m / (1 + k + factor * length_m / bore_m)))
     return speed * math.pi / 4 * bore_m**2
 

@@ -34,6 +34,12 @@ What a surface takes in is known to a third at best, so between the two nothing 
 """
 ALARM_MG_L = 4.0
 """Concentration to which hours are counted once everything stands: cautious, for then it only falls (memory)."""
+SURFACE_FILM_SHARE, SHUT_LID_SHARE = 0.5, 0.7
+"""Share of the surface's exchange left under a film of fat, and under a lid closed to the edges (memory)."""
+PLANTS_AT_NIGHT_MG_L_H = 0.2
+"""Oxygen that a planted tank's plants take at night (memory)."""
+CO2_AT_NIGHT_MG_L = 2.0
+"""By how much more oxygen animals need while CO2 bubbles through the night (memory)."""
 STANDING_FILM = 0.3
 """Share of the film that keeps using the tank's oxygen when the filter stands: glass, gravel and decor (memory)."""
 LONGEST_H = 24.0 * 14
@@ -102,6 +108,10 @@ class OxygenBalanceQuestion(Question):
     ripple_share: Annotated[float, number("share", 0, 1, "Of the flow, that leaves at the surface")] = 0.0
     fall_cm: Annotated[float, number("cm", 0, 200, "From a lip, through an overflow, or a bar above the water")] = 0
     fall_lph: Annotated[float, number("L/h", 0, 1e5)] = 0
+    surface_film: bool = Field(default=False, description="A film like oil on the surface")
+    lid_shut: bool = Field(default=False, description="A lid closed to the edges")
+    planted: bool = Field(default=False, description="Plants that breathe at night")
+    co2_at_night: bool = Field(default=False, description="CO2 that bubbles through the night")
 
 
 class OxygenBalanceAnswer(Answer):
@@ -113,6 +123,7 @@ class OxygenBalanceAnswer(Answer):
     standing_mg_l: Annotated[float, number("mg/L", 0, 20, "Where it would come to rest with everything off")]
     short_after_h: Annotated[float, number("h", 0, LONGEST_H, "From running to short once everything stands")] | None
     enough: bool
+    surface_per_hour: Annotated[float, number("1/h", 0, 1e6, "Transfer through the surface while it runs")]
 
 
 @computation(
@@ -134,12 +145,16 @@ def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
         "benson1984",
     )
     fish, film = _draw(q, w)
-    still, entering = _supply(q, full, w)
-    taken = w.sum("taken", "animals + film", {"animals": fish, "film": film}, "mg/(L h)", "arithmetic")
+    plants = PLANTS_AT_NIGHT_MG_L_H if q.planted else 0.0
+    least = SHORT_MG_L + (CO2_AT_NIGHT_MG_L if q.co2_at_night else 0.0)
+    still, surface, entering = _supply(q, full, w)
+    taken = w.sum(
+        "taken", "animals + film + plants", {"animals": fish, "film": film, "plants": plants}, "mg/(L h)", "arithmetic"
+    )
     running = w.sum(
         "O2 running", "max(Cs − taken / k, 0)", {"Cs": full, "taken": taken, "k": entering}, "mg/L", "arithmetic"
     )
-    idle = fish + STANDING_FILM * film
+    idle = fish + STANDING_FILM * film + plants
     rest = full - idle / still
     standing = w.sum(
         "O2 standing",
@@ -150,14 +165,15 @@ def oxygen_balance(question: OxygenBalanceQuestion) -> OxygenBalanceAnswer:
     )
     hours = _hours_to_alarm(running, rest, still, w)
     return OxygenBalanceAnswer(
-        verdict=_verdict(running, full, hours),
+        verdict=_verdict(q, running, full, hours),
         working=w.lines,
         saturation_mg_l=full,
         taken_mg_l_day=taken * 24,
         running_mg_l=running,
         standing_mg_l=standing,
         short_after_h=hours,
-        enough=running > SHORT_MG_L,
+        enough=running > least,
+        surface_per_hour=surface,
     )
 
 
@@ -182,15 +198,17 @@ def _draw(q: OxygenBalanceQuestion, w: Working) -> tuple[float, float]:
     return fish, film
 
 
-def _supply(q: OxygenBalanceQuestion, full_mg_l: float, w: Working) -> tuple[float, float]:
-    """Transfer of the still surface, and of everything while it runs, 1/h. full_mg_l: at saturation."""
+def _supply(q: OxygenBalanceQuestion, full_mg_l: float, w: Working) -> tuple[float, float, float]:
+    """Transfer of the still and the moved surface, and of everything that runs, 1/h. full_mg_l: at saturation."""
     still, moved = (
         surface_m_day(speed, q.depth_cm, q.temperature_c, ripple) / 24 * q.surface_cm2 / 10 / q.net_l
         for speed, ripple in ((0.0, 0.0), (q.turning_cm_s, q.ripple_share))
     )
+    open_share = (SURFACE_FILM_SHARE if q.surface_film else 1.0) * (SHUT_LID_SHARE if q.lid_shut else 1.0)
+    still, moved = still * open_share, moved * open_share
     w.line(
         "k surface",
-        "(√(D U / H) (1 + 1.2 ripple) + still) A / V",
+        "(√(D U / H) (1 + 1.2 ripple) + still) A / V" + (f" × {open_share:.2g}" if open_share < 1 else ""),
         f"U {q.turning_cm_s:.1f} cm/s, H {q.depth_cm:g} cm, ripple {q.ripple_share:.2f}",
         moved,
         "1/h",
@@ -218,7 +236,7 @@ def _supply(q: OxygenBalanceQuestion, full_mg_l: float, w: Working) -> tuple[flo
         "1/h",
         "gameson1957",
     )
-    return still, moved + bubbles + weir
+    return still, moved, moved + bubbles + weir
 
 
 def _hours_to_alarm(running: float, rest: float, still: float, w: Working) -> float | None:
@@ -242,17 +260,29 @@ def _hours_to_alarm(running: float, rest: float, still: float, w: Working) -> fl
     return hours
 
 
-def _verdict(running: float, full: float, hours: float | None) -> str:
+def _verdict(q: OxygenBalanceQuestion, running: float, full: float, hours: float | None) -> str:
     """Oxygen in a sentence or two. mg/L and hours."""
+    night = CO2_AT_NIGHT_MG_L if q.co2_at_night else 0.0
     kept = f"about {running:.1f}" if running >= 1 else "less than 1"
-    holds = f"The water keeps {kept} mg/L of oxygen, of {full:.1f} it can hold"
-    if running <= SHORT_MG_L:
-        return f"{holds}: too little. Break the surface: raise the outlet, add an air stone, or keep fewer animals."
-    if running <= DOUBTFUL_MG_L:
+    holds = f"The water keeps {kept} mg/L of oxygen{' at night' if q.planted else ''}, of {full:.1f} it can hold"
+    if running <= SHORT_MG_L + night:
+        return f"{holds}: too little. {_remedy(q)}"
+    if running <= DOUBTFUL_MG_L + night:
         return f"{holds}: enough by day, little to spare on a warm night. An outlet at the surface settles it."
     if hours is None:
         return f"{holds}; with everything off the still surface lets in enough for these animals."
     return f"{holds}; with everything off they are short of it in about {words_of_hours(hours)}."
+
+
+def _remedy(q: OxygenBalanceQuestion) -> str:
+    """What helps first where oxygen is short, the cheapest of what holds it back."""
+    if q.co2_at_night:
+        return "Turn the CO2 off with the light; an air stone at night, or the outlet at the surface."
+    if q.surface_film:
+        return "Draw the film off the surface: paper laid on it, then an outlet that breaks it."
+    if q.lid_shut:
+        return "Open the lid by a hand's breadth; raise the outlet, add an air stone, or keep fewer animals."
+    return "Break the surface: raise the outlet, add an air stone, or keep fewer animals."
 
 
 def words_of_hours(hours: float) -> str:

@@ -73,10 +73,22 @@ class Unit(NamedTuple):
         if self.factor == 1 and not self.offset:
             return format(value, spec)
         there = value * self.factor + self.offset
+        if self.offset and float(2 * value).is_integer():
+            # A table's or a rule's degrees, not typed here: 26 °C is 79 °F.
+            return f"{there:.0f}"
         if spec.endswith("f"):
-            places = int(spec[1:-1]) + (self.more_places if abs(there) < 99.5 else 0)
+            places = int(spec[1:-1])
+            if abs(there) < 1:
+                places += self.more_places
+            elif abs(there) < 99.5:
+                # A place that was asked for already serves the larger unit too: 11.97 in is 12.
+                places = max(places, self.more_places)
             text = f"{there:.{places}f}"
             return text.rstrip("0").rstrip(".") if "." in text else text
+        if spec == "g" and float(10 * value).is_integer():
+            # A rule's or a table's figure in tenths of the home unit; one typed here hardly falls on a tenth.
+            text = f"{there:.{max(self.more_places, 1)}f}"
+            return text.rstrip("0").rstrip(".")
         # A figure typed in this unit and stored in the home unit is shown as typed.
         return f"{there:.3g}" if spec == "g" else format(there, spec)
 

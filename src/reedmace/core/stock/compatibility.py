@@ -168,8 +168,16 @@ def _its_ph(s: Species, place: Place) -> Iterator[str]:
         yield f"{s.common_name} wants pH {s.ph_low:g} to {s.ph_high:g}; this tank reads {place.ph:g}."
 
 
+def outgrows(species: Species, tank_length_cm: float) -> bool:
+    """Whether an animal outgrows a tank of this length. species: its; tank_length_cm: inside, cm.
+
+    Source: common practice.
+    """
+    return tank_length_cm < SWIM_LENGTHS * species.adult_length_cm
+
+
 def _its_length(s: Species, place: Place) -> Iterator[str]:
-    if place.length_cm is not None and place.length_cm < SWIM_LENGTHS * s.adult_length_cm:
+    if place.length_cm is not None and outgrows(s, place.length_cm):
         yield (
             f"{s.common_name} grows to {formatting.cm(s.adult_length_cm, 'g')} and outgrows a tank"
             f" {formatting.cm(place.length_cm, 'g')} long; keepers ask for"

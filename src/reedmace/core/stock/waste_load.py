@@ -78,6 +78,7 @@ class WasteLoadAnswer(Answer):
 
     mass_g: Annotated[float, number("g", 0, 1e8)]
     feed_g_day: Annotated[float, number("g/day", 0, 1e7)]
+    feed_today_g_day: Annotated[float, number("g/day", 0, 1e7, "At their lengths today: what dirties the foam")]
     ammonia_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9, "Grown: what the filter must carry in the end")]
     today_mg_n_day: Annotated[float, number("mg N/day", 0, 1e9, "At their lengths today")]
     ammonia_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e9)]
@@ -208,6 +209,15 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
         working=w.lines,
         mass_g=mass_total,
         feed_g_day=feed_total,
+        feed_today_g_day=(
+            feed_total
+            if q.feed_g_day is not None
+            else sum(
+                line.feed_g_day * line.today_mg_n_day / line.ammonia_mg_n_day
+                for line in lines
+                if line.ammonia_mg_n_day > 0
+            )
+        ),
         ammonia_mg_n_day=total,
         today_mg_n_day=today,
         ammonia_mg_n_l_day=per_litre,

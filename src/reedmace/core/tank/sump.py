@@ -42,7 +42,7 @@ class Sump(Part):
     def _holds_its_level(self) -> "Sump":
         if self.level_cm > self.height_cm - BELOW_RIM_CM:
             raise ValueError(
-                f"the level of {formatting.cm(self.level_cm, 'g')} stands within {formatting.cm(BELOW_RIM_CM, 'g')} of"
+                f"the level of {formatting.cm(self.level_cm, 'g')} stands within {formatting.cm(BELOW_RIM_CM)} of"
                 f" a sump {formatting.cm(self.height_cm, 'g')} high; give at most"
                 f" {formatting.cm.bare(self.height_cm - BELOW_RIM_CM, 'g')}"
             )

@@ -22,6 +22,8 @@ SETTLE_DAYS = 7.0
 CHANGE_DAYS, CHANGE_MINUTES, CHANGE_SHARE = 7.0, 20.0, 0.25
 """A quarter of the water is changed and the bed vacuumed weekly (common practice)."""
 FLOW_TEST_DAYS, FLOW_TEST_MINUTES = 30.0, 5.0
+LOOK_DAYS, LOOK_MINUTES = 7.0, 0.2
+"""Days between looks at an air-driven filter's bubbles, and what one takes (common practice: seen in passing)."""
 """The flow is timed monthly, the only view into a closed filter (common practice)."""
 TEST_DAYS, NEW_TEST_DAYS, NEW_DAYS, TEST_MINUTES = 30.0, 3.0, 28.0, 10.0
 """A settled tank is tested monthly, one with new animals every few days for four weeks (common practice)."""
@@ -39,7 +41,7 @@ BEFORE_LEAVING, WHEN_BACK = "before you leave", "when you are back"
 
 SOCK_MINUTES, TOP_UP_MINUTES = 10.0, 2.0
 
-CareWhat = Literal["clean", "flow-test", "guard", "socks", "carbon", "change", "test", "soda", "top-up"]
+CareWhat = Literal["clean", "flow-test", "look", "guard", "socks", "carbon", "change", "test", "soda", "top-up"]
 
 
 class CaredFilter(Part):
@@ -54,7 +56,9 @@ class CaredFilter(Part):
         Annotated[float, number("days", -4000, 4000, "Until its measured flow reaches the service limit")] | None
     ) = None
     since_flow_test_days: Annotated[float, number("days", 0, 40000)] | None = None
-    film_share: Share = Field(default=1.0, description="Of the tank's film, what it holds")
+    air: bool = Field(default=False, description="Driven by air: its bubbles are looked at, not timed")
+    since_look_days: Annotated[float, number("days", 0, 40000)] = 0
+    film_share: Share = Field(default=1.0, description="Of the film in all filters, what it holds")
     touched_share: Share = Field(default=0.5, description="Of its film, what one cleaning touches")
     minutes: Annotated[float, number("min", 0, 600)] = 15
     since_guard_days: Annotated[float, number("days", 0, 40000, "None where it has no guard")] | None = None
@@ -103,7 +107,7 @@ class CareTask(Part):
     in_days: Annotated[float, number("days", 0, 4000, "From now; 0 when it is due or late")]
     late_days: Annotated[float, number("days", 0, 40000)]
     moved: str | None = Field(description="Why it is not on the day it would fall on")
-    film_left_share: Share = Field(description="Of all the tank's film, after it")
+    film_left_share: Share = Field(description="Of the film in all filters, after it")
 
 
 class CarePlanAnswer(Answer):
@@ -122,6 +126,7 @@ _URGENCY: dict[CareWhat, int] = {
     "change": 4,
     "test": 5,
     "flow-test": 6,
+    "look": 6,
     "carbon": 7,
     "top-up": 8,
 }
@@ -188,7 +193,8 @@ def _verdict(tasks: list[CareTask], minutes: float) -> str:
 def _minutes(q: CarePlanQuestion) -> float:
     total = CHANGE_MINUTES / q.change_every_days + TEST_MINUTES / TEST_DAYS
     for f in q.filters:
-        total += f.minutes / max(f.every_days, 1) + FLOW_TEST_MINUTES / FLOW_TEST_DAYS
+        total += f.minutes / max(f.every_days, 1)
+        total += LOOK_MINUTES / LOOK_DAYS if f.air else FLOW_TEST_MINUTES / FLOW_TEST_DAYS
         if f.since_socks_days is not None:
             total += SOCK_MINUTES / max(f.socks_every_days, 1)
     if q.top_up is not None:
@@ -241,6 +247,22 @@ def _cleaning(f: CaredFilter, *, several: bool) -> _Round:
     return _Round("clean", title, why, f.every_days - f.since_cleaned_days, f.every_days, f.key)
 
 
+def _flow_round(f: CaredFilter, *, several: bool) -> _Round:
+    """Its flow timed once a month, or its bubbles looked at in passing."""
+    if f.air:
+        title, why = "Look at its bubbles", "An even stream is all there is to see; a weak one wants stone or valve."
+        return _Round("look", _of(title, f, several=several), why, LOOK_DAYS - f.since_look_days, LOOK_DAYS, f.key)
+    since = f.since_flow_test_days
+    return _Round(
+        "flow-test",
+        _of("Time the flow", f, several=several),
+        "Monthly: it is the only window into it.",
+        0.0 if since is None else FLOW_TEST_DAYS - since,
+        FLOW_TEST_DAYS,
+        f.key,
+    )
+
+
 def _others(q: CarePlanQuestion) -> Iterator[CareTask]:
     new = q.since_animals_days is not None and q.since_animals_days < NEW_DAYS
     tested = NEW_TEST_DAYS if new else TEST_DAYS
@@ -265,17 +287,7 @@ def _others(q: CarePlanQuestion) -> Iterator[CareTask]:
         ),
     ]
     for f in q.filters:
-        since = f.since_flow_test_days
-        rounds.append(
-            _Round(
-                "flow-test",
-                _of("Time the flow", f, several=len(q.filters) > 1),
-                "Monthly: it is the only window into it.",
-                0.0 if since is None else FLOW_TEST_DAYS - since,
-                FLOW_TEST_DAYS,
-                f.key,
-            )
-        )
+        rounds.append(_flow_round(f, several=len(q.filters) > 1))
         if f.since_guard_days is not None:
             rounds.append(
                 _Round(
@@ -322,8 +334,11 @@ def _others(q: CarePlanQuestion) -> Iterator[CareTask]:
 
 
 def _on_its_weekday(q: CarePlanQuestion, r: _Round) -> tuple[float, str | None]:
-    """Day of a task, a change on the keeper's own weekday nearest to it; an overdue one is unchanged."""
-    if r.what != "change" or q.change_day_in_days is None:
+    """Day of a task, a change on the keeper's own weekday nearest to it; an overdue one is unchanged.
+
+    Changes twice a week and oftener keep their own days: the nearest weekday would be the same one again.
+    """
+    if r.what != "change" or q.change_day_in_days is None or r.every <= WEEK_DAYS / 2:
         return r.next_day, None
     at = q.change_day_in_days + WEEK_DAYS * round((r.next_day - q.change_day_in_days) / WEEK_DAYS)
     return (at, CHANGE_DAY if abs(at - r.next_day) >= 1 else None) if at >= 0 else (r.next_day, None)

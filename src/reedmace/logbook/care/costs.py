@@ -1,8 +1,9 @@
 """Yearly cost of a tank, from its equipment and the consumables in its logbook."""
 
 from datetime import datetime
+from typing import Annotated
 
-from reedmace.core.contract import Part
+from reedmace.core.contract import Part, number, whole
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.constants import DAYS_PER_YEAR
 from reedmace.core.tank import HeaterAnswer
@@ -12,6 +13,7 @@ from reedmace.core.upkeep.year_cost import SALT_PRICE_KG, WATER_PRICE_M3
 from reedmace.logbook.care.later_years import rhythm_of
 from reedmace.logbook.replay.animals import animals_in
 from reedmace.logbook.replay.current_plans import filter_plan
+from reedmace.logbook.replay.entries import Purchase
 from reedmace.logbook.replay.equipment import EquippedFilter
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.water import net_litres, salinity_now
@@ -25,6 +27,8 @@ class TankCosts(Part):
 
     year: YearCostAnswer
     assumed: list[str]
+    bought: Annotated[float, number("money", 0, 1e9, "Paid so far for what was bought from the shopping list")]
+    bought_count: Annotated[int, whole(0, 1_000_000, "Things that were paid for")]
 
 
 def tank_costs(
@@ -37,6 +41,7 @@ def tank_costs(
     if not installed:
         return None
     price = filter_plan(state).price_per_kwh
+    paid = [e.body.price for e in state.events if isinstance(e.body, Purchase)]
     devices = [Device(name=_pump(one), watts=min(one.watts, 5000)) for one in installed if one.watts > 0]
     if heater is not None and heater.kwh_year > 0:
         devices.append(Device(name="Heater", watts=min(heater.kwh_year * 1000 / (DAYS_PER_YEAR * 24), 5000)))
@@ -58,7 +63,7 @@ def tank_costs(
     question = YearCostQuestion(
         devices=devices, used_up=carbon, price_per_kwh=price, changed_year=changed, salt_g_kg=salt
     )
-    return TankCosts(year=year_cost(question), assumed=assumed)
+    return TankCosts(year=year_cost(question), assumed=assumed, bought=sum(paid), bought_count=len(paid))
 
 
 def _pump(one: EquippedFilter) -> str:

@@ -49,6 +49,9 @@ def due(state: LogbookState, now: datetime, *, again: bool = False) -> list[Due]
     installed, plan = installed_filters(state), care(state, now)
     if plan is not None and not _tops_up(state):
         plan = plan.model_copy(update={"tasks": [t for t in plan.tasks if t.what != "top-up"]})
+    if plan is not None:
+        # Bubbles are looked at in passing: sixty sponges are no sixty tasks.
+        plan = plan.model_copy(update={"tasks": [t for t in plan.tasks if t.what != "look"]})
     found = [
         row for one in installed for row in _of_filter(state, one, named=len(installed) > 1, cared=plan is not None)
     ]
@@ -165,7 +168,7 @@ def _of_filter(state: LogbookState, one: EquippedFilter, *, named: bool, cared: 
         power = ticked.get(after.get(s.id, ""))
         if power is not None and s.id not in ticked:
             add(s.id, s.title, s.detail, power.at + timedelta(minutes=s.wait_minutes or 5), "fit")
-    if cared:
+    if cared or one.filter.air:
         return found
     flows = all_flows(state, one.key)
     if flows:

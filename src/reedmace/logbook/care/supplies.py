@@ -1,20 +1,28 @@
-"""Supplies of a tank besides filters: air and heat, each compared with what is available."""
+"""Supplies of a tank besides filters: air, heat, and in salt water a skimmer, each compared with what is available."""
 
 from reedmace.core.air.air_supply import AirOutlet, AirSupplyAnswer, AirSupplyQuestion, air_supply
 from reedmace.core.contract import Part
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.fit import TankHeater
 from reedmace.core.quantity import formatting
-from reedmace.core.tank import EvaporationAnswer, HeaterAnswer, HeaterQuestion, heater_size
+from reedmace.core.tank import (
+    EvaporationAnswer,
+    HeaterAnswer,
+    HeaterQuestion,
+    SkimmerSizeAnswer,
+    SkimmerSizeQuestion,
+    heater_size,
+    skimmer_size,
+)
 from reedmace.logbook.care.water_use import USUAL_ROOM_C, evaporated
 from reedmace.logbook.replay.current_plans import filter_plan, stock_plan, tank_plan
-from reedmace.logbook.replay.equipment import EquippedFilter, temperature_c
+from reedmace.logbook.replay.equipment import EquippedFilter, stock_load, tank_site, temperature_c
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.water import volume
 
 
 class Supplies(Part):
-    """Air, heat, and evaporation.
+    """Air, heat, evaporation, and in salt water a skimmer.
 
     `air_words` says where the air comes from, or why the pump is too small; None without air-driven filters.
     """
@@ -23,6 +31,7 @@ class Supplies(Part):
     air: AirSupplyAnswer | None
     heater: HeaterAnswer | None
     evaporation: EvaporationAnswer
+    skimmer: SkimmerSizeAnswer | None
     assumed: list[str]
 
 
@@ -90,10 +99,35 @@ def tank_heater(state: LogbookState) -> TankHeater | None:
     return TankHeater(watts=found.asked_w / found.heaters_count) if found is not None and found.asked_w else None
 
 
+def skimmer_of(state: LogbookState) -> SkimmerSizeAnswer | None:
+    """The skimmer a salt tank asks for; None in other water. state: the tank's."""
+    if tank_site(state).water != "salt":
+        return None
+    own = filter_plan(state).skimmer
+    sump = tank_plan(state).surroundings.sump
+    chambers = max(len(sump.chambers), 1) if sump is not None and "skimmer" in sump.chambers else 0
+    return skimmer_size(
+        SkimmerSizeQuestion(
+            net_l=tank_site(state).net_l,
+            feed_g_day=min(stock_load(state).feed_g_day, 5000),
+            chamber_length_cm=max(sump.length_cm / chambers, 2) if sump is not None and chambers else None,
+            chamber_width_cm=sump.width_cm if sump is not None and chambers else None,
+            label_l=own.label_l if own else None,
+        )
+    )
+
+
 def supplies(state: LogbookState, installed: list[EquippedFilter]) -> Supplies:
-    """Air and heat of a tank. state: the tank's; installed: its filters."""
+    """Supplies of a tank. state: the tank's; installed: its filters."""
     words, air = _air(state, installed)
     heater = heater_of(state)
     unsaid = heater is not None and tank_plan(state).surroundings.room_c is None
     assumed = [f"a room of {formatting.celsius(USUAL_ROOM_C)} in the cold season"] if unsaid else []
-    return Supplies(air_words=words, air=air, heater=heater, evaporation=evaporated(state), assumed=assumed)
+    return Supplies(
+        air_words=words,
+        air=air,
+        heater=heater,
+        evaporation=evaporated(state),
+        skimmer=skimmer_of(state),
+        assumed=assumed,
+    )

@@ -3,7 +3,7 @@
 from datetime import datetime, timedelta
 from statistics import median
 
-from reedmace.core.cycle import needs_watching
+from reedmace.core.cycle import needs_watching, water_note
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit import CareStepsAnswer, CareStepsQuestion, care_steps_of
@@ -28,7 +28,7 @@ from reedmace.logbook.replay.animals import animals_in
 from reedmace.logbook.replay.arrival import came_with_animals
 from reedmace.logbook.replay.current_plans import tank_plan
 from reedmace.logbook.replay.cycle_log import care_log
-from reedmace.logbook.replay.entries import AwayTime, CareDone, Entry, MediaWork, Reading, Stocking
+from reedmace.logbook.replay.entries import AirSeen, AwayTime, CareDone, Entry, MediaWork, Reading, Stocking
 from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, needs_guard
 from reedmace.logbook.replay.film_shares import film_shares, stretches
 from reedmace.logbook.replay.measured_flows import all_flows
@@ -118,6 +118,12 @@ def _done(state: LogbookState, what: str, key: str) -> datetime | None:
     )
 
 
+def _looked(state: LogbookState, key: str) -> datetime | None:
+    """When its bubbles were last looked at; anything else done at the filter was a look as well."""
+    seen = [e for e in state.events if isinstance(e.body, AirSeen) and e.body.filter_key in (None, key)]
+    return max([t for t in (_newest(seen), cleaned_at(state, key)) if t is not None], default=None)
+
+
 def _cared(state: LogbookState, one: EquippedFilter, share: float, begun: datetime, now: datetime) -> CaredFilter:
     care, fade = kind_of(one.filter.kind).care, flow_faded(state, one.key)
     installed = state.hung_since.get(one.key, begun)
@@ -138,6 +144,8 @@ def _cared(state: LogbookState, one: EquippedFilter, share: float, begun: dateti
         since_cleaned_days=days_since(now, cleaned_at(state, one.key) or installed) or 0.0,
         fades_in_days=None if fades is None else min(max(fades, -4000.0), 4000.0),
         since_flow_test_days=days_since(now, flows[-1][0]) if flows else None,
+        air=one.filter.air,
+        since_look_days=days_since(now, _looked(state, one.key) or installed) or 0.0,
         film_share=min(share, 1.0),
         touched_share=care.share,
         minutes=care.minutes,
@@ -221,6 +229,8 @@ def care(state: LogbookState, now: datetime) -> CarePlanAnswer | None:
     log = care_log(state, now)
     if log is not None and needs_watching(log):
         question = question.model_copy(update={"left_out": ["test", "change", "soda"]})
+    elif log is not None and water_note(log) is not None:
+        question = question.model_copy(update={"left_out": ["test"]})
     return care_plan(question)
 
 

@@ -2,6 +2,7 @@
 
 from datetime import datetime, timedelta
 
+from reedmace.core.chemistry import DissolvedCo2Answer, DissolvedCo2Question, dissolved_co2
 from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.chemistry.water_change import Pouring
 from reedmace.core.cycle.record.targets import targets_of
@@ -16,12 +17,24 @@ from reedmace.logbook.care.later_years import nitrate_between_changes
 from reedmace.logbook.replay.current_plans import cycle_plan, tank_plan
 from reedmace.logbook.replay.cycle_log import care_log
 from reedmace.logbook.replay.entries import AlkalinityAdded, CareDone, Reading, WaterChange
-from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, stock_load, sump_under, temperature_c
+from reedmace.logbook.replay.equipment import (
+    EquippedFilter,
+    currents_and_oxygen_of,
+    installed_filters,
+    rank_question,
+    stock_load,
+    temperature_c,
+)
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.sump_overflow import sump_under
 from reedmace.logbook.replay.water import net_litres, salinity_now, volume
 
 USUAL_ROOM_C = 20.0
 """Room temperature when unknown: a heated room in the cold season (common practice)."""
+CO2_OLD = timedelta(days=7)
+"""Age in days from which a test of KH and pH no longer tells CO2."""
+HOURS_LIT = {"none": 0.0, "by-day": 9.0, "day-and-night": 24.0}
+"""Hours of CO2 a day: with the light, or always (common practice)."""
 KH_OLD = timedelta(days=45)
 """Age in days from which a KH reading no longer counts."""
 
@@ -51,6 +64,34 @@ def evaporated(state: LogbookState) -> EvaporationAnswer:
     )
 
 
+def co2_now(state: LogbookState, now: datetime) -> DissolvedCo2Answer | None:
+    """CO2 by the newest test of KH and pH; None where none is given or none was tested lately.
+
+    state: the tank's; now: aware time.
+    """
+    given = tank_plan(state).surroundings.co2
+    read = [
+        (e.at, e.body.kh_dkh, e.body.ph)
+        for e in state.readings
+        if isinstance(e.body, Reading) and e.body.kh_dkh is not None and e.body.ph is not None
+    ]
+    if given == "none" or not read or now - read[-1][0] > CO2_OLD:
+        return None
+    _, kh, ph = read[-1]
+    log = care_log(state, now)
+    oxygen = currents_and_oxygen_of(rank_question(state), installed_filters(state), 0.0)[1]
+    return dissolved_co2(
+        DissolvedCo2Question(
+            kh_dkh=min(kh, 40),
+            ph=ph,
+            temperature_c=temperature_c(state) if log is None else log.temperature_now_c(),
+            net_l=net_litres(state),
+            surface_per_hour=min(oxygen.surface_per_hour, 20),
+            on_h=HOURS_LIT[given],
+        )
+    )
+
+
 def socks_of(state: LogbookState, one: EquippedFilter) -> SockDaysAnswer | None:
     """Washing interval of a filter's socks; None where it has none. state: the tank's; one: the filter."""
     sump = sump_under(one)
@@ -59,7 +100,7 @@ def socks_of(state: LogbookState, one: EquippedFilter) -> SockDaysAnswer | None:
     return sock_days(
         SockDaysQuestion(
             return_lph=max(one.flow.delivered_lph, 1),
-            feed_g_day=min(stock_load(state).feed_g_day, 5000),
+            feed_g_day=min(stock_load(state).feed_today_g_day, 5000),
             socks_count=sump.socks_count,
             width_cm=sump.sock_width_cm,
             length_cm=sump.sock_length_cm,

@@ -11,7 +11,7 @@ from reedmace.core.contract import PH, Celsius, Part, Share, number, whole
 from reedmace.core.cycle.record.log import BottleWindow, Helper, KitSteps, Method, Plants, TapWater
 from reedmace.core.film import SeedDonor
 from reedmace.core.filter import Basket, Filter
-from reedmace.core.filter.site.site import Plumbing, Priorities, RoomKind
+from reedmace.core.filter.site.site import Co2, Plumbing, Priorities, RoomKind
 from reedmace.core.fit import Layout
 from reedmace.core.quantity.units import Basis
 from reedmace.core.stock import Animals, Species
@@ -37,7 +37,10 @@ class Surroundings(Part):
     room_c: Annotated[Celsius | None, Field(description="The room's air in the cold season")] = None
     ph: PH | None = None
     lid: bool = False
+    cabinet_shut: bool = False
     planted: bool = False
+    co2: Co2 = "none"
+    surface_film: bool = False
     drilled: bool = False
     overflow_box: bool = False
     often_away: bool = False
@@ -92,6 +95,12 @@ class Heater(Part):
     stands_in: StandsIn = "tank"
 
 
+class Skimmer(Part):
+    """A foam skimmer at hand."""
+
+    label_l: Annotated[float, number("L", 1, 1e5, "Litres its box says it serves")]
+
+
 class AirSource(Part):
     """Source of air for air-driven filters.
 
@@ -121,6 +130,7 @@ class FilterPlan(Part):
     filters: Annotated[list[FittedFilter], Field(max_length=12)] = Field(default_factory=list)
     air: AirSource = Field(default_factory=AirSource)
     heater: Heater | None = None
+    skimmer: Skimmer | None = None
     plumbing: Plumbing = Field(default_factory=Plumbing, description="Of filters not chosen yet")
     priorities: Priorities | None = None
     own_filters: Annotated[list[Filter], Field(max_length=200)] = Field(default_factory=list)

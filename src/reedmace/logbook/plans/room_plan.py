@@ -90,11 +90,13 @@ def shelf_of(plan: RoomPlan, spot: Spot) -> Shelf:
 def for_copies(plan: RoomPlan, twins: Mapping[int, int]) -> RoomPlan:
     """The plan for copies of its tanks. plan: the room's; twins: id of each copy by that of its original."""
     spots = [s.model_copy(update={"tank_id": twins[s.tank_id]}) for s in plan.spots if s.tank_id in twins]
+    # Keys are compared as they are written: not every digit of the world is a number here.
+    by_text = {str(i): twin for i, twin in twins.items()}
     opens = {
-        f"{twins[int(i)]}-{key}": v
+        f"{twin}-{key}": v
         for name, v in plan.open_shares.items()
         for i, _, key in [name.partition("-")]
-        if i.isdigit() and int(i) in twins
+        if (twin := by_text.get(i)) is not None
     }
     sump = plan.sump
     if sump is not None:
@@ -102,7 +104,7 @@ def for_copies(plan: RoomPlan, twins: Mapping[int, int]) -> RoomPlan:
             update={
                 "tank_ids": [twins[i] for i in sump.tank_ids if i in twins],
                 "tap_shares": {
-                    str(twins[int(i)]): v for i, v in sump.tap_shares.items() if i.isdigit() and int(i) in twins
+                    str(twin): v for i, v in sump.tap_shares.items() if (twin := by_text.get(i)) is not None
                 },
             }
         )

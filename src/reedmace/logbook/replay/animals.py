@@ -1,5 +1,8 @@
 """Animals in a tank and their ammonia, from its logbook."""
 
+import math
+from datetime import datetime
+
 from reedmace.core.memo import memoize
 from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
 from reedmace.logbook.replay.arrival import came_with_animals
@@ -46,5 +49,44 @@ def load_in(state: LogbookState) -> float:
     present = [a for a in animals_in(state) if a.species_id in known]
     if not present:
         return daily_load(state)
-    question = WasteLoadQuestion(net_l=net_litres(state), animals=present, own_species=own)
-    return waste_load(question).ammonia_mg_n_l_day
+    return _load_of(state, present)
+
+
+MORE_LOAD_SHARE = 0.2
+"""Share of a settled load by which animals may add to it without a watch of their own (memory, cautious)."""
+
+
+def loaded_at(state: LogbookState) -> datetime | None:
+    """When animals last came that brought the load to more than a fifth over what was settled; None without any.
+
+    state: the tank's. Small additions count together.
+    """
+    own = stock_plan(state).own_species
+    known = {s.id for s in own} | set(SPECIES)
+    came = came_with_animals(state)
+    load = base = _load_at_arrival(state) if came else 0.0
+    for e in state.events:
+        if not isinstance(e.body, Stocking) or e.body.count == 0:
+            continue
+        if e.body.species_id not in known:
+            # Nobody knows what it makes.
+            came = e.at if e.body.count > 0 else came
+            continue
+        moved = [Animals(species_id=e.body.species_id, count=abs(e.body.count))]
+        load = max(load + math.copysign(_load_of(state, moved), e.body.count), 0.0)
+        # Film shrinks with what feeds it: those who come later are held against who was left.
+        base = min(base, load) if e.body.count < 0 else base
+        if load > (1 + MORE_LOAD_SHARE) * base:
+            came, base = e.at, load
+    return came
+
+
+def _load_at_arrival(state: LogbookState) -> float:
+    before = stock_plan(state.model_copy(update={"stock_plan": state.stock_before})).animals
+    return _load_of(state, before) if before else UNKNOWN_LOAD
+
+
+def _load_of(state: LogbookState, animals: list[Animals]) -> float:
+    """Ammonia of some animals in this tank, mg N per litre and day."""
+    own = stock_plan(state).own_species
+    return waste_load(WasteLoadQuestion(net_l=net_litres(state), animals=animals, own_species=own)).ammonia_mg_n_l_day

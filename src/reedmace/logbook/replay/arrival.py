@@ -2,7 +2,7 @@
 
 from datetime import datetime, timedelta
 
-from reedmace.core.tank import TankVolumeQuestion
+from reedmace.core.tank import UsualTankQuestion, usual_tank
 from reedmace.logbook.plans.plan_kinds import TankPlan
 from reedmace.logbook.replay.entries import Situation, Stocking
 from reedmace.logbook.replay.state import LogbookState
@@ -33,6 +33,11 @@ def came_with_animals(state: LogbookState) -> datetime | None:
     return since(state) if said is not None and said.stands in ALIVE else None
 
 
+def is_filled(state: LogbookState) -> bool:
+    """Whether water stands in the tank already: it runs, is tested, or animals came. state: the tank's."""
+    return since(state) is not None or bool(came_at(state) or state.readings or state.doses or state.changes)
+
+
 def came_at(state: LogbookState) -> list[datetime]:
     """Every day on which animals came, oldest first. state: the tank's."""
     added = [e.at for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0]
@@ -54,14 +59,4 @@ def ran_already(state: LogbookState, key: str) -> bool:
 
 def box_of(litres: float) -> TankPlan:
     """A tank of usual proportions for a volume. litres: net, 1 to 5000 L."""
-    # Twice as long as wide, a little higher than wide: the water's inside, then the glass and the gap to the rim.
-    wide = (litres * 1000 / 2) ** (1 / 3)
-    tank = TankVolumeQuestion(
-        length_cm=round(2 * wide + 1, 1),
-        width_cm=round(wide + 1, 1),
-        height_cm=round(wide + 4, 1),
-        glass_mm=5,
-        fill_below_rim_cm=3,
-        counted_l=litres,
-    )
-    return TankPlan(kind="tank-plan", tank=tank, by_litres=True)
+    return TankPlan(kind="tank-plan", tank=usual_tank(UsualTankQuestion(litres=litres)).tank, by_litres=True)

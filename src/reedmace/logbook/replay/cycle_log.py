@@ -19,7 +19,7 @@ from reedmace.core.filter.kinds import kind_of
 from reedmace.core.memo import memoize
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.logbook.plans.plan_kinds import CyclePlan
-from reedmace.logbook.replay.animals import animals_in, daily_load, load_in
+from reedmace.logbook.replay.animals import animals_in, daily_load, load_in, loaded_at
 from reedmace.logbook.replay.arrival import came_at, came_with_animals, since, situation
 from reedmace.logbook.replay.current_plans import cycle_plan, kit_plan, stock_plan, tank_plan
 from reedmace.logbook.replay.entries import Conditioner, MediaWork, PlantGrowth, Reading
@@ -240,7 +240,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
         animals=stock.animals,
         own_species=stock.own_species,
         present=present,
-        stocked_day=days.bounded(max(added)) if added else None,
+        stocked_day=days.bounded(loaded_at(state) or max(added)) if added else None,
         animals_in_mg_n_l_day=min(load_in(state), 1000) if plan.method == "animals-in" or present else 0,
         food_g_day=plan.food_g_day,
         plan_target_ppm=plan.target_ppm,
@@ -250,6 +250,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
         donor=plan.donor,
         bottle=plan.bottle,
         plants=plan.plants,
+        co2_given=tank_plan(state).surroundings.co2 != "none",
         plants_growing_day=max(min(growth), 0) if growth else None,
         filter_running=state.filter_running,
         filter_closed=any(kind_of(f.filter.kind).closed for f in state.filters()),

@@ -129,6 +129,14 @@ class PlantGrowth(Part):
     kind: Literal["plant-growth"]
 
 
+class Purchase(Part):
+    """Something of the shopping list that was bought, at its price."""
+
+    kind: Literal["purchase"]
+    item: Annotated[str, Field(min_length=1, max_length=120)]
+    price: Annotated[float, number("money", 0, 1e5)]
+
+
 class SeedSponge(Part):
     """A spare sponge or media bag added to this tank to seed."""
 
@@ -264,6 +272,7 @@ Body = Annotated[
     | Outage
     | MediaWork
     | PlantGrowth
+    | Purchase
     | SeedSponge
     | SeedMove
     | Stocking

@@ -3,13 +3,13 @@
 Every stage, sheet, list, export and date that speaks of a filter takes it from here.
 """
 
+from collections.abc import Sequence
 from typing import Annotated
 
 import numpy as np
 
 from reedmace.core.contract import Part, Share, number
 from reedmace.core.filter import (
-    CATALOGUE,
     Basket,
     Filter,
     FilterFlowAnswer,
@@ -21,8 +21,9 @@ from reedmace.core.filter.choice.candidates import InstalledFilter
 from reedmace.core.filter.choice.scores import watts_here
 from reedmace.core.filter.filter_flow import Placed, current_preferences, currents_and_oxygen, oxygen_consumers
 from reedmace.core.filter.filter_table import table_of
-from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.kinds import KINDS, kind_of
 from reedmace.core.filter.site.site import Plumbing, Site
+from reedmace.core.filter.typical import typical_box, typical_medians
 from reedmace.core.filter.water_path import deliver, food_shares, path_question
 from reedmace.core.fit import (
     FittingPlanAnswer,
@@ -37,20 +38,18 @@ from reedmace.core.fit import (
     fitting_steps,
     flood_risk,
 )
-from reedmace.core.fit.layout import drawn_hose_m, sump_of_plan
+from reedmace.core.fit.layout import drawn_hose_m
 from reedmace.core.flow import (
     CurrentsAnswer,
     OperatingPointQuestion,
-    OverflowCheckAnswer,
-    OverflowCheckQuestion,
     OxygenBalanceAnswer,
-    overflow_check,
 )
 from reedmace.core.memo import memoize
 from reedmace.core.stock import WasteLoadAnswer, WasteLoadQuestion, waste_load
 from reedmace.core.stock.species import find_species
-from reedmace.core.tank import Sump, TankVolumeAnswer
+from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.plans.plan_kinds import FittedFilter, TankPlan
+from reedmace.logbook.replay.arrival import is_filled
 from reedmace.logbook.replay.current_plans import filter_plan, fit_plan, stock_plan, tank_plan
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.water import volume
@@ -130,7 +129,10 @@ def site_of(plan: TankPlan, answer: TankVolumeAnswer) -> Site:
         drilled=place.drilled,
         overflow_box=place.overflow_box,
         lid=place.lid,
+        cabinet_shut=place.cabinet_shut,
         planted=place.planted,
+        co2=place.co2,
+        surface_film=place.surface_film,
         often_away=place.often_away,
         tanks_here_count=place.tanks_here_count,
         sump_level_cm=place.sump.level_cm if place.sump else None,
@@ -143,7 +145,7 @@ def tank_site(state: LogbookState) -> Site:
     """The tank and its surroundings. state: the tank's."""
     air = filter_plan(state).air
     return site_of(tank_plan(state), volume(state)).model_copy(
-        update={"air_own": air.source == "own", "air_stones": air.stones}
+        update={"air_own": air.source == "own", "air_stones": air.stones, "filled": is_filled(state)}
     )
 
 
@@ -205,7 +207,7 @@ def installed_filters(state: LogbookState, also: list[FittedFilter] | None = Non
     clean = np.array(
         [
             deliver(
-                table_of([q.filter]), here, q.plumbing, load.feed_g_day, warm, packed={q.filter.id: f.media}
+                table_of([q.filter]), here, q.plumbing, load.feed_today_g_day, warm, packed={q.filter.id: f.media}
             ).clean_lph[0]
             for q, f in zip(laid, fitted, strict=True)
         ]
@@ -220,7 +222,7 @@ def installed_filters(state: LogbookState, also: list[FittedFilter] | None = Non
                 media=f.media,
                 animals=stock.animals,
                 own_species=stock.own_species,
-                feed_g_day=load.feed_g_day,
+                feed_g_day=load.feed_today_g_day,
                 food_share=float(share),
                 temperature_c=warm,
             )
@@ -281,34 +283,6 @@ def dangers_of(one: EquippedFilter, heater: TankHeater | None) -> FloodRiskAnswe
     return flood_risk(FloodRiskQuestion(**dict(one.plan_question), heater=heater))
 
 
-def sump_under(one: EquippedFilter) -> Sump | None:
-    """The sump of a sump filter, as measured or at the usual level; None for another kind. one: the filter."""
-    return sump_of_plan(one.plan_question) if kind_of(one.filter.kind).rise == "return" else None
-
-
-def overflow_of(one: EquippedFilter) -> OverflowCheckAnswer | None:
-    """Overflow, drains and run-back of a sump; None for a filter without one."""
-    q, sump = one.plan_question, sump_under(one)
-    if sump is None:
-        return None
-    mains = [d for d in sump.drains if not d.emergency]
-    spare = next((d for d in sump.drains if d.emergency), None)
-    fall = (q.stand_height_cm + q.site.water_depth_cm - q.canister_at_cm - sump.level_cm) / 100
-    return overflow_check(
-        OverflowCheckQuestion(
-            return_lph=max(one.flow.delivered_lph, 10),
-            weir_cm=sump.weir_cm,
-            drain_bore_mm=min(d.bore_mm for d in mains),
-            drains_count=len(mains),
-            emergency_bore_mm=spare.bore_mm if spare else None,
-            drain_fall_m=min(max(fall, 0.1), 10),
-            tank_surface_cm2=max(q.surface_cm2 or 100, 100),
-            return_below_surface_cm=1.0 if one.layout.siphon_break else max(one.layout.outlet_depth_cm, 0.0),
-            sump_free_l=sump.free_l,
-        )
-    )
-
-
 def path_of(state: LogbookState, one: EquippedFilter) -> OperatingPointQuestion | None:
     """Plumbing of one filter as the operating point and `.inp` take it; None where it is air-driven.
 
@@ -316,7 +290,7 @@ def path_of(state: LogbookState, one: EquippedFilter) -> OperatingPointQuestion 
     """
     if one.filter.air:
         return None
-    feed = stock_load(state).feed_g_day * one.food_share
+    feed = stock_load(state).feed_today_g_day * one.food_share
     here = one.plan_question.site
     return path_question(one.filter, here, one.plumbing, one.media, feed, temperature_c(state))
 
@@ -344,13 +318,18 @@ def currents_and_oxygen_of(
     )
 
 
-def rank_question(state: LogbookState) -> RankFiltersQuestion:
-    """Input of the ranking for this tank; installed filters count as installed. state: the tank's."""
+def rank_question(state: LogbookState, boxes: Sequence[Filter] = ()) -> RankFiltersQuestion:
+    """Input of the ranking for this tank; installed filters count as installed.
+
+    state: the tank's; boxes: to choose from, besides those typed for this tank.
+    """
     stock, plan = stock_plan(state), filter_plan(state)
     installed = installed_filters(state)
+    # What hangs there is taken as it hangs, whatever a shelf says of it since.
+    among = {f.id: f for f in (*boxes, *plan.own_filters, *(h.filter for h in installed))}
     # A filter only considered counts with the hoses it would get, as it does once chosen.
-    hosed = [f for f in (*CATALOGUE, *plan.own_filters) if kind_of(f.kind).hosed]
-    base = fitting_question(state, FittedFilter(key="looked-at", filter=CATALOGUE[0], plumbing=plan.plumbing), [])
+    hosed = [f for f in (*typical_medians().filters, *among.values()) if kind_of(f.kind).hosed]
+    base = fitting_question(state, FittedFilter(key="looked-at", filter=_ANY_BOX, plumbing=plan.plumbing), [])
     return RankFiltersQuestion(
         site=tank_site(state),
         hose_m={f.id: drawn_hose_m(base.model_copy(update={"filter": f})) for f in hosed},
@@ -359,12 +338,16 @@ def rank_question(state: LogbookState) -> RankFiltersQuestion:
         feed_g_day=stock.feed_g_day,
         plumbing=base.plumbing,
         priorities=plan.priorities,
-        own_filters=plan.own_filters,
+        own_filters=list(among.values()),
         installed=[InstalledFilter(filter_id=h.filter.id, plumbing=h.plumbing, media=h.media) for h in installed],
         running_ids=[h.filter.id for h in installed] if state.flow_tests else [],
         price_per_kwh=plan.price_per_kwh,
         temperature_c=temperature_c(state),
     )
+
+
+_ANY_BOX = typical_box(KINDS[0], 300)
+"""Stands in a fitting question for the box that replaces it."""
 
 
 __all__ = [
@@ -373,13 +356,11 @@ __all__ = [
     "fitting_question",
     "installed_filters",
     "needs_guard",
-    "overflow_of",
     "path_of",
     "rank_question",
     "site_of",
     "steps_of",
     "stock_load",
-    "sump_under",
     "tank_site",
     "temperature_c",
 ]

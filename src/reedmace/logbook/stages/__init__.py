@@ -6,7 +6,7 @@ from reedmace.logbook.stages.filter import FilterView, filter_view
 from reedmace.logbook.stages.fit import FitView, fit_view, shopping_list_view, shopping_question
 from reedmace.logbook.stages.keep import KeepView, in_danger, keep_view
 from reedmace.logbook.stages.plan_defaults import PlanName, Plans, plans_of
-from reedmace.logbook.stages.stage_rows import Stage, StageName, rows_or_fault, stage_rows
+from reedmace.logbook.stages.stage_rows import NextStep, Stage, StageName, next_step, rows_or_fault, stage_rows
 from reedmace.logbook.stages.stock import StockView, stock_view
 from reedmace.logbook.stages.tank import TankView, tank_view
 from reedmace.logbook.stages.today import TodayView, today_view
@@ -17,6 +17,7 @@ __all__ = [
     "FilterView",
     "FitView",
     "KeepView",
+    "NextStep",
     "PlanName",
     "Plans",
     "Stage",
@@ -29,6 +30,7 @@ __all__ = [
     "fit_view",
     "in_danger",
     "keep_view",
+    "next_step",
     "plans_of",
     "rows_or_fault",
     "shopping_list_view",

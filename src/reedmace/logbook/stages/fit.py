@@ -1,5 +1,6 @@
 """Fit stage: each filter's layout, flood risk, steps and flow."""
 
+from collections.abc import Sequence
 from datetime import datetime
 from typing import Annotated
 
@@ -8,6 +9,9 @@ from pydantic import Field
 from reedmace.core.contract import Lph, Part, number, whole
 from reedmace.core.filter.kind_parts.steps import Step
 from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.learned import LearnedRelation
+from reedmace.core.filter.media.basket import usual_packing
+from reedmace.core.filter.typical import is_typical
 from reedmace.core.fit import FloodRiskAnswer
 from reedmace.core.fit.shopping_list import Bought, ShoppingListAnswer, ShoppingListQuestion, shopping_list
 from reedmace.core.flow import BucketTestAnswer, BucketTestQuestion, CurrentsAnswer, OverflowCheckAnswer, bucket_test
@@ -16,7 +20,7 @@ from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.care.supplies import heater_of, tank_heater
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.plans.plan_kinds import CyclePlan
-from reedmace.logbook.replay.arrival import ran_already
+from reedmace.logbook.replay.arrival import came_at, ran_already
 from reedmace.logbook.replay.current_plans import filter_plan
 from reedmace.logbook.replay.entries import FlowTest
 from reedmace.logbook.replay.equipment import (
@@ -25,14 +29,16 @@ from reedmace.logbook.replay.equipment import (
     dangers_of,
     installed_filters,
     needs_guard,
-    overflow_of,
     rank_question,
     steps_of,
+    stock_load,
     tank_site,
 )
 from reedmace.logbook.replay.measured_flows import all_flows, calibration
 from reedmace.logbook.replay.state import LogbookState
+from reedmace.logbook.replay.sump_overflow import overflow_of
 from reedmace.logbook.replay.water import volume
+from reedmace.logbook.stages.kind_sizes import ask_for_kind
 
 
 class Proof(Part):
@@ -132,8 +138,20 @@ def fit_view(state: LogbookState, now: datetime) -> FitView:
     )
 
 
-def shopping_question(state: LogbookState) -> ShoppingListQuestion | None:
-    """Input of the shopping list; None before a filter is chosen. state: the tank's."""
+def _bought(state: LogbookState, one: EquippedFilter, learned: Sequence[LearnedRelation]) -> Bought:
+    """A filter as it is bought: packed as usual where nothing was packed, asked for by kind and size until chosen."""
+    media = one.media or usual_packing(kind_of(one.filter.kind).packing, one.filter.media_l)
+    return Bought(
+        **dict(one.plan_question),
+        media=media,
+        owned=one.owned,
+        packed_as_usual=not one.media,
+        asked_as=ask_for_kind(state, one.filter.kind, learned)[:80] if is_typical(one.filter.id) else "",
+    )
+
+
+def shopping_question(state: LogbookState, learned: Sequence[LearnedRelation] = ()) -> ShoppingListQuestion | None:
+    """Input of the shopping list; None before a filter is chosen. state: the tank's; learned: relations moved here."""
     installed = installed_filters(state)
     if not installed:
         return None
@@ -143,17 +161,20 @@ def shopping_question(state: LogbookState) -> ShoppingListQuestion | None:
     bought = heater if heater is not None and plan.heater is None and heater.asked_w else None
     air_from = "room" if plan.air.source == "room" else "hand" if plan.air.pump_l_min is not None else "bought"
     return ShoppingListQuestion(
-        filters=[Bought(**dict(h.plan_question), media=h.media, owned=h.owned) for h in installed],
+        filters=[_bought(state, h, learned) for h in installed],
+        begins=not came_at(state),
         net_l=tank_site(state).net_l,
         needs_guard=needs_guard(state),
         air_from=air_from,
         heater_w=bought.asked_w if bought else 0,
         heaters_count=bought.heaters_count if bought else 1,
+        feed_g_day=min(stock_load(state).feed_g_day, 5000),
+        skimmer_owned=plan.skimmer is not None,
         **more,
     )
 
 
-def shopping_list_view(state: LogbookState) -> ShoppingListAnswer | None:
-    """Shopping list of a tank; None before a filter is chosen. state: the tank's."""
-    question = shopping_question(state)
+def shopping_list_view(state: LogbookState, learned: Sequence[LearnedRelation] = ()) -> ShoppingListAnswer | None:
+    """Shopping list of a tank; None before a filter is chosen. state: the tank's; learned: relations moved here."""
+    question = shopping_question(state, learned)
     return shopping_list(question) if question else None

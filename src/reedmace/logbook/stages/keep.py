@@ -5,14 +5,17 @@ from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field
 
+from reedmace.core.chemistry import DissolvedCo2Answer
 from reedmace.core.contract import Lph, Part, number, whole
 from reedmace.core.cycle import (
     CycleAdviceAnswer,
     CycleAdviceQuestion,
     FilterStopAnswer,
     IllnessAnswer,
+    WaterNote,
     cycle_advice,
     in_danger_now,
+    water_note,
 )
 from reedmace.core.filter import RunningCostAnswer
 from reedmace.core.filter.kinds import kind_of
@@ -30,16 +33,16 @@ from reedmace.logbook.care.sick_animals import illness
 from reedmace.logbook.care.supplies import Supplies, supplies
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.care.upkeep_log import care, cleaned_at, cleaning, cleanings, flow_faded, holiday
-from reedmace.logbook.care.water_use import pour_words
+from reedmace.logbook.care.water_use import co2_now, pour_words
 from reedmace.logbook.replay.animals import load_in
 from reedmace.logbook.replay.cycle_log import care_log
-from reedmace.logbook.replay.entries import Body, CareDone, Entry, MediaWork, WaterChange
+from reedmace.logbook.replay.entries import AirSeen, Body, CareDone, Entry, MediaWork, WaterChange
 from reedmace.logbook.replay.equipment import installed_filters, stock_load
 from reedmace.logbook.replay.measured_flows import all_flows
 from reedmace.logbook.replay.salinity_drift import salinity_drift
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.water import volume
-from reedmace.logbook.stages.filter import together
+from reedmace.logbook.stages.filter_set import together
 
 
 class FlowSeen(Part):
@@ -55,6 +58,7 @@ class KeptFilter(Part):
     key: str
     name: str
     runs: bool
+    air: bool = Field(description="Driven by air: looked at, not timed")
     flows: list[FlowSeen]
     fade: FlowFadeAnswer | None
     since: AwareDatetime | None
@@ -93,6 +97,7 @@ class KeepView(Part):
     quarantine: InQuarantine | None
     quarantine_days: Annotated[int, whole(1, 365, "Usual length in this water")]
     plugs: PlugCheck | None = Field(description="Work after which nobody has yet seen the filters run")
+    co2: DissolvedCo2Answer | None = Field(description="By the newest test of KH and pH, where CO2 is given")
     salinity: str | None = Field(description="Where salinity has drifted, and what brings it back")
     reviews: list[ChangeReview] = Field(description="Changes a month old, and those already judged")
     supplies: Supplies
@@ -129,6 +134,8 @@ def _row(state: LogbookState, task: CareTask, touched: dict[str, float], now: da
         done = MediaWork(
             kind="media-work", what="rinsed", share=touched[task.filter_key or ""], filter_key=task.filter_key
         )
+    elif task.what == "look":
+        done = AirSeen(kind="air-seen", bubbles="steady", filter_key=task.filter_key)
     elif task.what in ("guard", "carbon", "socks", "top-up"):
         done = CareDone(kind="care", what=task.what, filter_key=task.filter_key)
     else:
@@ -137,27 +144,33 @@ def _row(state: LogbookState, task: CareTask, touched: dict[str, float], now: da
     return CareRow(task=task, at=now + timedelta(days=task.in_days), done=done, stage=stage, pour=pour)
 
 
-def _verdict(
-    filters: list[KeptFilter],
+def _spoken_first(
     stopped: list[FilterStopAnswer],
     danger: CycleAdviceAnswer | None,
     ill: IllnessAnswer | None,
-    plan: CarePlanAnswer | None,
-    now: datetime,
-) -> str:
-    """The first sentence: poison, a stop, sick animals, then a faded flow, then the care plan's next task."""
+    note: WaterNote | None,
+    drift: str | None,
+) -> str | None:
+    """What comes before any routine: poison, a stop, sick animals, what tests show; None where all is well."""
     if danger is not None:
         return f"{danger.verdict} {danger.first.title}."
     if stopped:
         return f"{stopped[0].verdict} {stopped[0].first}."
     if ill is not None:
         return ill.verdict
+    return f"{note.words} {note.actions[0].title}." if note is not None else drift
+
+
+def _routine_verdict(filters: list[KeptFilter], plan: CarePlanAnswer | None, now: datetime) -> str:
+    """The first sentence of a tank that is well: a faded flow, the care plan's next task, the next flow test."""
     for f in filters:
         if f.fade is not None and f.flows[-1].flow_lph < f.fade.limit_lph:
             share = f.flows[-1].flow_lph / f.fade.clean_lph
             return f"{f.name} has fallen to {share:.0%} of its clean flow: clean it, then time it again."
     if plan is not None:
         return plan.verdict
+    if filters and all(f.air for f in filters):
+        return "Look at the bubbles in passing, and write down what you do."
     timed = [f.flows[-1].at for f in filters if f.flows]
     if not timed:
         return "Time the flow once a month, and write down what you do."
@@ -203,6 +216,7 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
                 key=one.key,
                 name=one.filter.name,
                 runs=one.runs,
+                air=one.filter.air,
                 flows=[FlowSeen(at=at, flow_lph=flow) for at, flow in all_flows(state, one.key)],
                 fade=fade,
                 since=since,
@@ -216,19 +230,22 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
             )
         )
     stopped, danger, plan = stops(state, now), in_danger(state, now), care(state, now)
-    ill, needs = illness(state, now), supplies(state, installed)
+    ill, needs, log = illness(state, now), supplies(state, installed), care_log(state, now)
+    drift = salinity_drift(state, now)
     return KeepView(
-        verdict=_verdict(found, stopped, danger, ill, plan, now),
+        verdict=_spoken_first(stopped, danger, ill, water_note(log) if log is not None else None, drift)
+        or _routine_verdict(found, plan, now),
         illness=ill,
         quarantine=in_quarantine(state, now),
         quarantine_days=usual_quarantine_days(state),
         plugs=plug_check(state, now),
-        salinity=salinity_drift(state, now),
+        co2=co2_now(state, now),
+        salinity=drift,
         reviews=reviews(state, now),
         costs=tank_costs(state, installed, needs.heater, now),
         care=plan,
         years=years_ahead(state, now),
-        holiday=holiday(state, plan, stock_load(state).feed_g_day, now) if plan else None,
+        holiday=holiday(state, plan, stock_load(state).feed_today_g_day, now) if plan else None,
         rows=[_row(state, task, {f.key: f.cleaning.touched_share for f in found}, now) for task in plan.tasks]
         if plan
         else [],

@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Literal
 
-from pydantic import ValidationError
+from pydantic import Field, ValidationError
 
 from reedmace.core.contract import Part
 from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
@@ -26,6 +26,35 @@ class Stage(Part):
     stage: StageName
     state: Literal["done", "begun", "open"]
     words: str
+
+
+class NextStep(Part):
+    """What comes next on the way to animals, and what is left of it after."""
+
+    stage: StageName
+    words: str = Field(description='As a button says it: "choose its filter"')
+    left: list[str] = Field(description="What is left after it, until animals live there")
+
+
+_STEPS: dict[StageName, str] = {
+    "tank": "measure the tank",
+    "stock": "choose the animals",
+    "filter": "choose its filter",
+    "fit": "fit it",
+    "cycle": "cycle it",
+}
+_GOING_ON: dict[StageName, str] = {"fit": "go on fitting", "cycle": "go on with its cycle"}
+
+
+def next_step(stages: list[Stage]) -> NextStep | None:
+    """The first stage that is not done; None where all are, or where the figures do not agree. stages: of a tank."""
+    if any(s.words == DISAGREE for s in stages):
+        return None
+    waiting = [s for s in stages if s.stage in _STEPS and s.state != "done"]
+    if not waiting:
+        return None
+    words = [_GOING_ON.get(s.stage, _STEPS[s.stage]) if s.state == "begun" else _STEPS[s.stage] for s in waiting]
+    return NextStep(stage=waiting[0].stage, words=words[0], left=words[1:])
 
 
 DISAGREE = "figures do not agree"

@@ -4,6 +4,7 @@ from reedmace.core.contract import Part
 from reedmace.core.filter import FlowRequirementAnswer, flow_requirement_here
 from reedmace.core.quantity import formatting
 from reedmace.core.stock import WasteLoadAnswer
+from reedmace.core.stock.crowding import too_many
 from reedmace.core.stock.flow_demand import CROWDED_MG_N_L_DAY, FULL_MG_N_L_DAY
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.replay.current_plans import stock_plan
@@ -29,8 +30,8 @@ def _lives(state: LogbookState) -> bool:
     return isinstance(body, Situation) and body.stands in ("animals-in", "running")
 
 
-def _verdict(load: WasteLoadAnswer, *, lives: bool) -> tuple[str, bool | None]:
-    """Whether these animals fit this water and each other; None while there are none."""
+def _verdict(load: WasteLoadAnswer, crowded: str | None, *, lives: bool) -> tuple[str, bool | None]:
+    """Whether these animals fit this water and each other; None while there are none. crowded: why too many."""
     if not load.lines:
         who = (
             "Who lives in it? Its filter is judged by them."
@@ -42,9 +43,8 @@ def _verdict(load: WasteLoadAnswer, *, lives: bool) -> tuple[str, bool | None]:
         more = f" And {len(load.clashes) - 1} more below." if len(load.clashes) > 1 else ""
         return f"Not all of this fits: {load.clashes[0].text}{more}", False
     grown = load.ammonia_mg_n_l_day
-    today = grown * load.today_mg_n_day / max(load.ammonia_mg_n_day, 1e-9)
-    if today > CROWDED_MG_N_L_DAY:
-        return "Too many for this water: weekly changes would not keep up with what they make.", False
+    if crowded is not None:
+        return crowded, False
     if grown > CROWDED_MG_N_L_DAY:
         return "Enough room while they are young; grown, they are too many for this water.", True
     low, high = load.temperature_low_c, load.temperature_high_c
@@ -62,11 +62,13 @@ def stock_view(state: LogbookState) -> StockView:
     """The Stock stage. state: the tank's, with the draft on screen."""
     stock = stock_plan(state)
     load = stock_load(state)
-    verdict, fits = _verdict(load, lives=_lives(state))
+    here = tank_site(state)
+    crowded = too_many(load, here.net_l, here.length_cm, stock.own_species)
+    verdict, fits = _verdict(load, crowded, lives=_lives(state))
     return StockView(
         verdict=verdict,
         fits=fits,
         volume=volume(state),
         load=load,
-        requirement=flow_requirement_here(tank_site(state), stock.animals, stock.own_species, temperature_c(state)),
+        requirement=flow_requirement_here(here, stock.animals, stock.own_species, temperature_c(state)),
     )

@@ -9,10 +9,12 @@ from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.filter import CATALOGUE
+from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.typical import typical_box
 from reedmace.core.stock import SPECIES
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
 
-BY_ID = {f.id: f for f in CATALOGUE}
+BY_ID = {f.id: f for f in SAMPLE_BOXES}
 DANIO = SPECIES["zebra-danio"].model_dump()
 
 
@@ -255,16 +257,18 @@ def test_a_box_in_hand_says_for_which_tanks_it_is_with_a_normal_and_a_heavy_stoc
     assert "community" not in sponge.carries_words
 
 
-def test_what_the_box_does_not_say_comes_from_the_nearest_of_its_kind() -> None:
-    found = compute("label-check", {"box_lph": 790, "kind": "canister", "watts": 9}).filter
+def test_what_the_box_does_not_say_is_as_usual_for_its_kind_and_size() -> None:
+    (found,) = compute("label-check", {"box_lph": 790, "kind": "canister", "watts": 9}).filters
+    usual = typical_box(kind_of("canister"), 790)
     assert (found.box_lph, found.watts) == (790, 9)
-    assert found.height_cm == BY_ID["sweetflag-800"].height_cm
-    missing = compute("label-check", {"box_lph": 790, "watts": 9}).missing
-    assert [m.split(":")[0] for m in missing] == ["No kind", "No lift", "No tank size"]
-    assert "canister" in missing[0]
-    assert "1.4 m" in missing[1]
+    assert (found.height_cm, found.max_head_m) == (usual.height_cm, usual.max_head_m)
+    answer = compute("label-check", {"box_lph": 790, "watts": 9})
+    assert [m.split(":")[0] for m in answer.missing] == ["No kind", "No lift", "No tank size"]
+    assert not answer.kind_known
+    assert {"canister", "hang-on", "internal"} <= {f.kind for f in answer.filters}
+    assert all(f.kind in answer.missing[0] for f in answer.filters)
     said = compute("label-check", {"box_lph": 790, "watts": 9, "kind": "hang-on"})
-    assert said.filter.kind == "hang-on"
+    assert [f.kind for f in said.filters] == ["hang-on"]
     assert not any(m.startswith("No kind") for m in said.missing)
     with pytest.raises(CannotAnswer, match="no flow"):
         compute("label-check", {"watts": 9})
@@ -300,7 +304,9 @@ def test_flow_falls_through_the_service_interval() -> None:
 def test_a_pump_turned_down_follows_the_affinity_laws_in_the_ranking_too() -> None:
     slow = {"speed_share": 0.6}
     one = on_tank("sweetflag-800", plumbing=slow).pumped.delivered_lph
-    answer = compute("rank-filters", {"site": ROOM, "plumbing": slow})
+    answer = compute(
+        "rank-filters", {"site": ROOM, "plumbing": slow, "own_filters": [f.model_dump() for f in SAMPLE_BOXES]}
+    )
     assert next(
         e for e in [*answer.ranked, *answer.excluded] if e.filter_id == "sweetflag-800"
     ).delivered_lph == pytest.approx(one, rel=1e-6)

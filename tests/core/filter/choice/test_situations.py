@@ -1,25 +1,29 @@
-"""What practitioners know of some sixty situations, held against the ranking. Source: common practice, row by row."""
+"""What practitioners know of a hundred and fifty situations, held against the ranking. Source: common practice."""
 
 import pytest
 
 from reedmace.core.computations import compute
-from reedmace.core.filter import CATALOGUE
 from reedmace.core.filter.choice.candidates import RankFiltersAnswer
-from tests.support.situations import SITUATIONS, Situation
+from reedmace.demo.sample_boxes import SAMPLE_BOXES
+from tests.support.situations import SITUATIONS as FIRST
+from tests.support.situations import Situation
+from tests.support.situations_wider import WIDER
 
 pytestmark = pytest.mark.slow
 
-KIND = {f.id: f.kind for f in CATALOGUE}
+SITUATIONS = [*FIRST, *WIDER]
+KIND = {f.id: f.kind for f in SAMPLE_BOXES}
 
 
 def _answer(s: Situation) -> RankFiltersAnswer:
     animals = [{"species_id": a[0], "count": a[1], **({"length_cm": a[2]} if len(a) > 2 else {})} for a in s.animals]
     question = {"site": s.room, "animals": animals, "temperature_c": s.temperature_c, "priorities": s.priorities}
+    question["own_filters"] = [f.model_dump(mode="json") for f in SAMPLE_BOXES]
     return compute("rank-filters", question)
 
 
-def test_the_table_holds_sixty_situations_each_told_once() -> None:
-    assert len(SITUATIONS) >= 60
+def test_the_table_holds_a_hundred_and_fifty_situations_each_told_once() -> None:
+    assert len(SITUATIONS) >= 150
     assert len({s.name for s in SITUATIONS}) == len(SITUATIONS)
 
 
@@ -48,7 +52,7 @@ def test_what_is_looked_at_first_is_what_the_verdict_names() -> None:
     for s in SITUATIONS:
         answer = _answer(s)
         for filter_id in answer.first:
-            name = next(f.name for f in CATALOGUE if f.id == filter_id)
+            name = next(f.name for f in SAMPLE_BOXES if f.id == filter_id)
             assert name in answer.verdict, s.name
 
 

@@ -10,6 +10,7 @@ from reedmace.core.cycle.advice.groups import first_group, next_group
 from reedmace.core.cycle.advice.headline import headline
 from reedmace.core.cycle.advice.routine import baseline, routine_actions
 from reedmace.core.cycle.advice.water_alarm import emergency_today, in_danger_now
+from reedmace.core.cycle.advice.water_note import condition_note, water_note
 from reedmace.core.cycle.advice.with_animals import watch_after_chlorine, with_animals
 from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer, CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.judgement.stall_causes import Finding
@@ -61,16 +62,17 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
     d = diagnose(log, s, w)
     # Poison, heat or cold take precedence over any earlier proof.
     plan = emergency_today(log) if log.animals_are_in() else None
-    if ready.ready and not (log.animals_are_in() and in_danger_now(log)):
+    note = water_note(log)
+    if ready.ready and note is None and not (log.animals_are_in() and in_danger_now(log)):
         actions = _ready_actions(log, s, ready, w)
         verdict = "It holds: a week of zeros with the animals in." if log.animals_are_in() else _may_add(log, ready)
         stalled = False
     elif log.animals_are_in():
         aid = [a for a in first_aid(log, s, d, w) if a.do in ("start-filter", "treat-water")]
         doubt = [kit_test()] if kit_is_stuck(log) else []
-        verdict, more = with_animals(log, s, plan, w)
+        verdict, more = note or _with_conditions(log, *with_animals(log, s, plan, w))
         if untreated_changes(log) and (plan is None or not plan.in_danger):
-            verdict = "Untreated water went in: its chlorine burns gills and kills the film."
+            verdict = "Untreated water went in: its chlorine burns gills and kills the filter bacteria."
             more = watch_after_chlorine()
         actions, stalled = aid + more + doubt, d.stalled()
     else:
@@ -96,6 +98,12 @@ def cycle_advice(question: CycleAdviceQuestion) -> CycleAdviceAnswer:
         if ready.ready
         else f"{formatting.opening(ready.missing[0])}.",
     )
+
+
+def _with_conditions(log: CycleLog, verdict: str, actions: list[Action]) -> tuple[str, list[Action]]:
+    """Verdict and actions of a tank that is watched, with warmth, pH and CO2 spoken of first where they are amiss."""
+    note = condition_note(log)
+    return (verdict, actions) if note is None else (f"{note.words} {verdict}", [*note.actions, *actions])
 
 
 def _may_add(log: CycleLog, ready: CycleReadinessAnswer) -> str:

@@ -1,6 +1,7 @@
 """First aid: filter, alkalinity, chlorine, temperature, excess ammonia, skimmer, kit."""
 
 from collections.abc import Callable
+from typing import Literal
 
 from reedmace.core.chemistry.water_change import Solute
 from reedmace.core.contract import Working
@@ -18,6 +19,12 @@ FINAL_MOST = 0.9
 """Largest share of the water changed at one time in an empty tank (common practice)."""
 
 
+KH_STANDS_DAYS = 2.0
+"""Age at which a KH read before a pH no longer explains it, days (memory)."""
+SHORT_SHARE = 0.8
+"""Share of the target KH under which alkalinity is taken for the reason of an acid reading (memory)."""
+
+
 def _filter(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     if not log.filter_running:
         return Action(
@@ -31,10 +38,27 @@ def _filter(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | No
     return None
 
 
-def _alkalinity(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
+def alkalinity_asked(log: CycleLog, s: WaterNow) -> Literal["raise", "test", "nothing"]:
+    """What low or acid water asks for: soda, a test of KH that tells whether soda is the remedy, or neither.
+
+    log: the cycle's; s: the water now. Acid water with KH enough holds CO2, and soda is none of it.
+    """
     if s.low_kh:
+        return "raise"
+    kh, ph = log.latest("kh_dkh"), log.latest("ph")
+    # Where CO2 is given, low pH is its doing and says nothing of KH that was read and is not low.
+    if not s.acid or ph is None or (log.co2_given and kh is not None):
+        return "nothing"
+    if kh is None or s.kh_now is None or kh[0] < ph[0] - KH_STANDS_DAYS:
+        return "test"
+    return "raise" if s.kh_now < SHORT_SHARE * s.wanted.kh_target_dkh else "nothing"
+
+
+def _alkalinity(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
+    asked = alkalinity_asked(log, s)
+    if asked == "raise":
         return raise_alkalinity(log, s, w)
-    if s.acid and s.ph is not None:
+    if asked == "test" and s.ph is not None:
         return Action(
             do="test",
             title="Test KH",
@@ -179,7 +203,9 @@ def _phosphate(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action |
 
 def _next_portion(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     begun = any(log.day_now - a.day <= 1.5 for a in log.alkalinity)
-    if begun and not s.low_kh and s.kh_now is not None and s.kh_now < s.wanted.kh_target_dkh - log.kit.kh_step_dkh / 2:
+    if not begun or alkalinity_asked(log, s) == "raise" or s.kh_now is None:
+        return None
+    if s.kh_now < s.wanted.kh_target_dkh - log.kit.kh_step_dkh / 2:
         return raise_alkalinity(log, s, w)
     return None
 

@@ -7,7 +7,7 @@ from reedmace.core.cycle.advice.action import MUCH_AMMONIA_MG_N_L
 from reedmace.core.cycle.judgement.stalls import Diagnosis
 from reedmace.core.cycle.record.kit_checks import kit_is_stuck
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.nitrification import film_at_work
+from reedmace.core.cycle.record.nitrification import film_at_work, nitrate_did_not_rise
 from reedmace.core.cycle.record.proof import ammonia_never_seen, shows_poison
 from reedmace.core.cycle.record.water_now import WaterNow
 from reedmace.core.quantity import formatting
@@ -63,16 +63,16 @@ def _both_zero(n: Seen) -> bool:
 ROWS: tuple[Row, ...] = (
     (
         lambda n: n.stalled and n.s.low_kh and n.s.acid,
-        "It has stalled: the film has used up the alkalinity and the water turned acid.",
+        "It has stalled: the filter bacteria have used up the alkalinity and the water turned acid.",
     ),
     (lambda n: n.stalled and n.s.low_kh, "It is about to stall: the alkalinity is nearly used up."),
     (lambda n: n.stalled, _cause),
     (lambda n: n.d.stuck and n.d.unseen(), _hidden),
     (lambda n: not n.log.readings, "Nothing is known yet: begin with a test of the bare water."),
-    (lambda n: n.s.low_kh, "KH is low: put it right before it stops the film."),
+    (lambda n: n.s.low_kh, "KH is low: put it right before it stops the filter bacteria."),
     (
-        lambda n: n.log.doses_ammonia() and not n.log.doses and not film_at_work(n.log),
-        "First meal: the film has had nothing to eat yet.",
+        lambda n: n.log.doses_ammonia() and not n.log.doses and not film_at_work(n.log) and not _was_seen(n.log),
+        "First meal: the filter bacteria have had nothing to eat yet.",
     ),
     (
         lambda n: kit_is_stuck(n.log),
@@ -92,9 +92,13 @@ ROWS: tuple[Row, ...] = (
     ),
     (
         lambda n: n.nitrite > 0 and (n.s.ammonia_now < MUCH_AMMONIA_MG_N_L or n.nitrite > 0.3),
-        "On its way: ammonia is being turned into nitrite, and the second half of the film is growing.",
+        "On its way: ammonia is being turned into nitrite, and the bacteria that eat nitrite are growing.",
     ),
     (lambda n: n.nitrite > 0, "It has begun: the first nitrite shows."),
+    (
+        lambda n: _both_zero(n) and nitrate_did_not_rise(n.log),
+        "The doses are gone, but nitrate did not rise: no filter bacteria show. Shake the nitrate kit and test again.",
+    ),
     (
         lambda n: _both_zero(n) and n.log.doses_ammonia(),
         "Nearly there: both read zero. Now prove it with a dose.",
@@ -106,11 +110,15 @@ ROWS: tuple[Row, ...] = (
     ),
     (
         lambda n: n.s.nitrite is None and bool(n.log.doses),
-        "Ammonia alone tells half: test nitrite too, it shows how far the film is.",
+        "Ammonia alone tells half: test nitrite too, it shows how far the bacteria are.",
+    ),
+    (
+        lambda n: film_at_work(n.log),
+        "Filter bacteria have been at work here: a test a day after the dose shows whether they clear it.",
     ),
     (
         lambda n: True,
-        "Waiting for the first film: nothing has used the ammonia yet, which is usual in the first one to three weeks.",
+        "Waiting for the first bacteria: nothing has used the ammonia yet, usual in the first one to three weeks.",
     ),
 )
 

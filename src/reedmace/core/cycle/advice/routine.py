@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import MUCH_AMMONIA_MG_N_L, Action, next_dose
+from reedmace.core.cycle.advice.first_aid import alkalinity_asked
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, CycleLog
 from reedmace.core.cycle.record.proof import (
     SEEN_WITHIN_H,
@@ -101,7 +102,7 @@ def _now(log: CycleLog, s: WaterNow) -> RoutineContext:
         dosed_h=(log.day_now - max((d.day for d in log.doses), default=-99.0)) * 24,
         unseen=log.doses_ammonia() and _unseen_dose(log),
         high_nitrite=high_nitrite,
-        blocked=s.low_kh or s.acid or high_nitrite or not log.filter_running or high_ammonia,
+        blocked=alkalinity_asked(log, s) != "nothing" or high_nitrite or not log.filter_running or high_ammonia,
     )
 
 

@@ -18,6 +18,7 @@ from reedmace.core.cycle.record.proven_load import proven_capacity
 from reedmace.core.cycle.record.targets import tolerance_of
 from reedmace.core.cycle.record.water_now import WaterNow, untreated_changes, water_now
 from reedmace.core.memo import memoize
+from reedmace.core.quantity.units import NITROGEN_SHARE
 
 KNOWN_DAYS, PH_BEFORE_DAYS = 14.0, 60.0
 """Age in days up to which a test says what the water is, and days that pH is looked back (memory)."""
@@ -51,18 +52,35 @@ def is_stable(log: CycleLog) -> bool:
         return False
     most = nitrite_limit_mg_n_l(log.salinity_g_kg)
     s = water_now(log)
+    if _cycled_unseen(log, s):
+        return False
     ph = s.ph if s.ph is not None else max(log.start_ph, UNTESTED_PH)
     # A newest test over its limit counts however old it is: nothing has shown that it passed.
-    if ammonia_reach(s.ammonia_now if s.ammonia else 0.0, ph, s.temperature, log.salinity_g_kg) > 1:
+    if ammonia_reach(_ammonia(log, s) if s.ammonia else 0.0, ph, s.temperature, log.salinity_g_kg) > 1:
         return False
     if s.nitrite is not None and s.nitrite[1] > most:
         return False
     late = [r for r in log.readings if r.day >= since]
+    first = first_step_mg_n_l(log)
     return not any(
-        ammonia_reach(r.ammonia_mg_n_l or 0.0, r.ph or ph, s.temperature, log.salinity_g_kg) > 1
+        ((r.ammonia_mg_n_l or 0.0) > first
+         and ammonia_reach(r.ammonia_mg_n_l or 0.0, r.ph or ph, s.temperature, log.salinity_g_kg) > 1)
         or (r.nitrite_mg_n_l or 0.0) > most
         for r in late
-    )
+    )  # fmt: skip
+
+
+UNSEEN_DAYS = 90.0
+"""Days after which a cycle with animals in is over even where nobody tested: the longest that is quoted (common
+practice).
+"""
+
+
+def _cycled_unseen(log: CycleLog, s: WaterNow) -> bool:
+    """Whether animals came into a tank without film and a poison was never read since: six weeks prove nothing then."""
+    began_here = log.method == "animals-in" and log.stocked_day is not None and log.stocked_day >= -1
+    unread = s.ammonia is None or s.nitrite is None
+    return began_here and unread and log.day_now - (log.stocked_day or 0.0) <= UNSEEN_DAYS
 
 
 def needs_watching(log: CycleLog) -> bool:
@@ -87,6 +105,32 @@ def _ph_before(log: CycleLog) -> float | None:
     return max((r.ph for r in log.readings if r.ph is not None and r.day >= since), default=None)
 
 
+MOST_FIRST_STEP_MG_N_L = 0.25 * NITROGEN_SHARE["NH4"]
+"""Largest first step of an ammonia kit that may be an eye's slip, mg N/L: a quarter of a ppm (common practice)."""
+
+
+def first_step_mg_n_l(log: CycleLog) -> float:
+    """Ammonia up to which one reading may be a slip, mg N/L: the kit's first step, or a usual kit's where it is coarse.
+
+    log: the cycle's.
+    """
+    first = min(step for step in log.kit.steps_mg_n_l("ammonia") if step > 0)
+    return 1.05 * min(first, MOST_FIRST_STEP_MG_N_L)
+
+
+def _ammonia(log: CycleLog, s: WaterNow) -> float:
+    """Ammonia as an alarm counts it, mg N/L: a settled tank's first step of the kit, read once, at its lower edge.
+
+    Many eyes read the first step where there is none; a second test decides (common practice).
+    """
+    rows = sorted((r.day, r.ammonia_mg_n_l) for r in log.readings if r.ammonia_mg_n_l is not None)
+    before = rows[-2][1] if len(rows) > 1 and rows[-1][0] - rows[-2][0] <= KNOWN_DAYS else 0.0
+    # Where film was hurt lately a trace is believed at once.
+    trusted = log.settled() and film_damage(log, log.day_now - WATCH_DAYS) is None
+    once = trusted and s.ammonia_now <= first_step_mg_n_l(log) and before <= log.kit.zero_mg_n_l("ammonia")
+    return s.ammonia_now / 2 if once else s.ammonia_now
+
+
 def _emergency_question(log: CycleLog, s: WaterNow) -> EmergencyPlanQuestion:
     bearing = tolerance_of(log)
     ph = s.ph if s.ph is not None else max(log.start_ph, UNTESTED_PH)
@@ -98,11 +142,13 @@ def _emergency_question(log: CycleLog, s: WaterNow) -> EmergencyPlanQuestion:
     return EmergencyPlanQuestion(
         net_l=log.net_l,
         litres_known=log.litres_known,
-        ammonia_mg_n_l=s.ammonia_now if is_known(log, s.ammonia) else None,
+        ammonia_mg_n_l=_ammonia(log, s) if is_known(log, s.ammonia) else None,
         nitrite_mg_n_l=s.nitrite[1] if s.nitrite and is_known(log, s.nitrite) else None,
         nitrate_mg_n_l=s.nitrate[1] if s.nitrate else None,
         ph=ph,
         before_ph=_ph_before(log) if ph_read else None,
+        settled=log.settled(),
+        kh_known=s.kh_now is not None or not log.settled(),
         kh_dkh=min(s.kh_now if s.kh_now is not None else log.start_kh_dkh, 40),
         temperature_c=temperature,
         temperature_known=log.warmth_measured(),

@@ -184,6 +184,8 @@ BLIND_SHARE = 1 / 3
 """Share of water changed where nothing can be tested (common practice)."""
 
 
+SAME_DAY_DAYS = 0.75
+"""Days within which a change counts as today's: one made last evening is not this evening's."""
 UNREAD_DAYS = 3.0
 """Days in a new tank after which a poison nobody reads may stand at any height (memory)."""
 
@@ -192,7 +194,7 @@ def _precautionary_change(log: CycleLog, s: WaterNow) -> list[Action]:
     """A change of a third where a poison is not known, once a day: unread, it may stand at any height."""
     tests = {"ammonia": s.ammonia, "nitrite": s.nitrite}
     unread = [what for what, read in tests.items() if read is None or log.day_now - read[0] > UNREAD_DAYS]
-    done = sum(c.share for c in log.changes if log.day_now - c.day < 1) >= BLIND_SHARE - 0.05
+    done = sum(c.share for c in log.changes if log.day_now - c.day < SAME_DAY_DAYS) >= BLIND_SHARE - 0.05
     if not unread or done:
         return []
     blind = len(unread) == len(tests)

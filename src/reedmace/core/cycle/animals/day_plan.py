@@ -62,6 +62,7 @@ class EmergencyPlanQuestion(Question):
     ph: PH = Field(default=UNTESTED_PH, description="Untested, taken high: that frees ammonia")
     before_ph: PH | None = Field(default=None, description="The highest read lately, before it fell")
     kh_dkh: Annotated[float, number("dKH", 0, 40)] = UNTESTED_KH_DKH
+    kh_known: bool = Field(default=True, description="Whether KH was tested: soda is given on no guess")
     temperature_c: Celsius = 25
     temperature_known: bool = True
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] = 0
@@ -74,6 +75,7 @@ class EmergencyPlanQuestion(Question):
     animals_ph_low: PH | None = None
     animals_ph_high: PH | None = None
     gasping: bool = False
+    settled: bool = Field(default=False, description="Whether the filter carried these animals until lately")
     basis: Basis = Field(default="ion", description="In which the sentences speak of ppm")
 
 
@@ -204,7 +206,9 @@ class DayPlan:
         return max(high, LEAST_SHARE)
 
     def _give_soda(self, w: Working) -> None:
-        """Baking soda after the changes, in portions; none where the animals want softer water."""
+        """Baking soda after the changes, in portions; none where the animals want softer water or KH is a guess."""
+        if not self.q.kh_known:
+            return
         target = soda_target_dkh(self.water.carbonate.kh_dkh(), self.bounds.co2_mmol, self.q)
         for n in range(MOST_SODA):
             if self.changes or n:

@@ -39,6 +39,10 @@ FALLS_SHORT = (
     " Even so it will not stay under the limit until tomorrow: feed nothing today, and get seeded media or another"
     " home."
 )
+FALLS_SHORT_SETTLED = (
+    " Unless the filter carries them again it will not stay under the limit until tomorrow: feed nothing today, and"
+    " find what stopped its film."
+)
 
 
 Warmth = Literal["fine", "cold", "hot"]
@@ -130,7 +134,7 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     )  # fmt: skip
     holds = day.holds()
     stands = _stands(q, over, warmth, acidity)
-    verdict, short = stands, "" if holds or not harmed else FALLS_SHORT
+    verdict, short = stands, "" if holds or not harmed else FALLS_SHORT_SETTLED if q.settled else FALLS_SHORT
     if changes:
         first = _amount(q, changes[0].share)
         rest = " and ".join(f"{_amount(q, c.share)} after {c.after_hours:.0f} h" for c in changes[1:])
@@ -148,10 +152,10 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
         changes=changes,
         change_share_day=min(whole_share, 1.0),
         holds_until_tomorrow=holds,
-        feed_share=0.0 if not holds else feed_share,
+        feed_share=feed_share if holds or not harmed else 0.0,
         feeding=(
             "Nothing today; fish live a week without food."
-            if not holds
+            if harmed and not holds
             else (
                 f"About {'a quarter' if feed_share < 0.5 else 'half'} of the usual, once a day; take out what is left"
                 " after two minutes."

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Literal
 
 from reedmace.core.contract import Part
-from reedmace.core.cycle.model.inputs import bottle_window
+from reedmace.core.cycle.model.prior import bottle_window
 from reedmace.core.cycle.record.log import Chlorine, CycleLog
 from reedmace.core.cycle.record.targets import targets_of
 from reedmace.core.film import film_slows, film_stops, lacks_alkalinity
@@ -139,6 +139,13 @@ CONDITIONS: tuple[Condition, ...] = (
     Condition(
         "KH",
         (
+            Case(
+                lambda q, log: targets_of(log).soft,
+                "fine",
+                lambda q, log: (
+                    f"KH {q.kh_dkh:g} dKH: these animals want soft, acid water. No soda; the film works slowly there."
+                ),
+            ),
             Case(
                 lambda q, log: lacks_alkalinity(q.kh_dkh),
                 "first",

@@ -72,7 +72,7 @@ def _long(hours: float) -> str:
 def filter_stop(question: FilterStopQuestion) -> FilterStopAnswer:
     """Effect of one filter stop on the bacteria, and what to do about it.
 
-    question: hours it stood, whether its body is closed, the share of the tank's film it holds. Source: film halves
+    question: hours it stood, whether its body is closed, the share of the filters' film it holds. Source: film halves
     every 6 h in a closed body without flow, 24 h in an open one (memory); a closed body turns airless within hours, and
     a tank that lost film is tested daily for a week (common practice).
     """
@@ -114,7 +114,7 @@ def filter_stop(question: FilterStopQuestion) -> FilterStopAnswer:
         steps.append(f"At the first trace change a third of the water{mixed} and test again the next day.")
     stood = f"{'has stood' if q.standing else 'stood'} still for {_long(q.hours)}"
     how = f"{q.name} {'was taken off' if q.taken_off else stood}"
-    cost = f"about {lost:.0%} of the tank's film is lost" if lost >= FALLS_AT_SHARE else "most of the film lives"
+    cost = f"about {lost:.0%} of the filters' film is lost" if lost >= FALLS_AT_SHARE else "most of the film lives"
     return FilterStopAnswer(
         verdict=f"{how}: {cost}.",
         working=w.lines,

@@ -3,14 +3,13 @@
 from typing import Annotated, Literal
 
 import numpy as np
-from pydantic import Field, computed_field
+from pydantic import Field
 
 from reedmace.core.chemistry.salinity import is_marine
 from reedmace.core.contract import (
     PH,
     Answer,
     Celsius,
-    ComputedPart,
     NetLitres,
     Part,
     Question,
@@ -32,53 +31,9 @@ from reedmace.core.cycle.record.log import (
     Plants,
 )
 from reedmace.core.film import FOOD_MG_N_PER_G, SeedDonor
-from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
-DRAWS = 200
-
-
-Asked = Literal["food", "rock", "seed", "plants", "helpers"]
-
-
-class MethodRow(ComputedPart):
-    """A way to cycle as forms offer it: its title, and what it asks the keeper for."""
-
-    method: Method
-    title: str
-    asks: list[Asked]
-
-    @computed_field(description="The title as it reads inside a sentence")  # type: ignore[prop-decorator]
-    @property
-    def inside(self) -> str:
-        """The title as it reads inside a sentence."""
-        return formatting.inside(self.title)
-
-
-METHOD_TABLE = [
-    MethodRow(method="measured-ammonia", title="Measured ammonia", asks=["helpers"]),
-    MethodRow(method="seeded-filter", title="A seeded filter or media", asks=["seed", "helpers"]),
-    MethodRow(method="side-by-side", title="Old filter beside the new", asks=["seed", "helpers"]),
-    MethodRow(method="planted", title="Planted quiet start", asks=["plants", "helpers"]),
-    MethodRow(method="fish-food", title="Feed the empty tank", asks=["food", "helpers"]),
-    MethodRow(method="mature-rock", title="Mature rock (salt water)", asks=["rock", "helpers"]),
-    MethodRow(method="animals-in", title="Animals are in already", asks=[]),
-]
-
-
-class HelperRow(Part):
-    """A help to cycle with as forms offer it, and what it asks the keeper for."""
-
-    helper: Helper
-    title: str
-    asks: list[Asked]
-
-
-HELPER_TABLE = [
-    HelperRow(helper="seed-media", title="with seeded media", asks=["seed"]),
-    HelperRow(helper="bottled-culture", title="with a bottled culture", asks=[]),
-    HelperRow(helper="plants", title="with plants", asks=["plants"]),
-]
+DRAWS = 400
 
 
 class Resources(Part):

@@ -9,14 +9,12 @@ from reedmace.core.chemistry import AlkalinityDoseQuestion, AmmoniaProduct, alka
 from reedmace.core.chemistry.ammonia_dose import PowderProduct
 from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Share, Working, computation, number
 from reedmace.core.cycle.judgement.conditions import ConditionCheck, judge
-from reedmace.core.cycle.judgement.methods import DRAWS
-from reedmace.core.cycle.model.ensemble import condition, percentiles, project
+from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, condition, percentiles, project
 from reedmace.core.cycle.model.inputs import Scenario
 from reedmace.core.cycle.record.log import (
     BottleWindow,
     CycleLog,
     Helper,
-    LoggedDose,
     LoggedReading,
     Method,
     Plants,
@@ -24,7 +22,6 @@ from reedmace.core.cycle.record.log import (
 )
 from reedmace.core.film import FOOD_MG_N_PER_G, SeedDonor
 from reedmace.core.quantity import CACO3_PER_DKH
-from reedmace.core.quantity.units import NITROGEN_SHARE
 
 WARM_EMPTY_C, WARMING_C_DAY, COOLING_C_DAY = 28.0, 2.0, 1.5
 """27 to 29 °C while empty, a couple of degrees a day (common practice)."""
@@ -111,9 +108,7 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
         product=q.product,
         readings=[] if q.phosphate_ppm is None else [LoggedReading(day=0, phosphate_ppm=q.phosphate_ppm)],
     )
-    if log.doses_ammonia():
-        log = log.model_copy(update={"doses": [LoggedDose(day=0, raise_mg_n_l=q.target_ppm * NITROGEN_SHARE["NH4"])]})
-    ensemble = condition(log, DRAWS)
+    ensemble = condition(log, USUAL_DRAWS)
     held = project(log, ensemble, 150, Scenario(hold_kh_dkh=q.hold_kh_dkh))
     alone = project(log, ensemble, 150, Scenario(hold_kh_dkh=0))
     p10, p50, p90 = percentiles(held.late, ensemble.weights)

@@ -18,7 +18,14 @@ from reedmace.core.cycle.record.proof import (
     standing_proof,
     voiding_loss,
 )
-from reedmace.core.cycle.record.proven_load import FEWEST_ZEROS, LONGEST_GAP_DAYS, PLANTED_DAYS, SEEDED_DAYS, zeros_run
+from reedmace.core.cycle.record.proven_load import (
+    FEWEST_ZEROS,
+    LONGEST_GAP_DAYS,
+    PLANTED_DAYS,
+    SEEDED_DAYS,
+    planted_weeks,
+    zeros_run,
+)
 
 StandardName = Literal["load-matched", "two-ppm", "one-ppm", "planted", "seeded"]
 
@@ -55,7 +62,7 @@ def film_came(log: CycleLog) -> bool:
 
 
 WHY_FOLLOWED: dict[StandardName, str] = {
-    "load-matched": "it asks for the bacteria your animals will need, no more and no less",
+    "load-matched": "it asks for the bacteria your animals will need, and a fifth over",
     "two-ppm": "you chose it: more than most tanks make in a day",
     "one-ppm": "you chose it: a light stock's day",
     "planted": "growing plants take the ammonia, so growth and zeros are the proof",
@@ -124,22 +131,21 @@ def _more_days(days: float) -> str:
 def planted_standard(log: CycleLog, followed: bool, w: Working) -> Standard:
     """Judgement by days of zeros while plants grow. log, followed, w: as for `dose_standard`."""
     grows = log.plants_growing_day
-    loss = voiding_loss(log, grows or 0.0)
-    days, tests = zeros_run(log, max(grows or 0.0, loss.day if loss else 0.0), LONGEST_GAP_DAYS["planted"])
-    days = days if grows is not None else 0.0
-    w.line("planted", "days of zeros while plants grow", f"{tests} tests", days, "days", "practice")
-    passes = days >= PLANTED_DAYS and tests >= FEWEST_ZEROS and log.plants != "none"
+    run = planted_weeks(log)
+    w.line("planted", "days of growth", "since new growth was seen", run.growth_days, "days", "practice")
+    w.line("zeros", "days of zeros at their end", f"{run.tests} tests", run.zero_days, "days", "practice")
+    passes = run.enough() and log.plants != "none"
     if log.plants == "none":
         lacks = "only for a tank with plants in plenty"
     elif grows is None:
         lacks = "new growth: the four weeks count from there, not from the planting day"
     else:
-        lacks = "nothing" if passes else f"{_more_days(PLANTED_DAYS - days)} of growth, with zeros each week"
+        lacks = "nothing" if passes else f"{_more_days(run.days_left())} of growth, with zeros each week"
     return Standard(
         standard="planted",
         title="Planted quiet start: four to five weeks of visible growth and zeros",
         passes=passes,
-        cleared=int(days),
+        cleared=int(min(max(PLANTED_DAYS - run.days_left(), 0), PLANTED_DAYS)),
         needed=PLANTED_DAYS,
         missing=lacks,
         followed=followed,

@@ -9,8 +9,9 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of, prior_median, prior_spread, step_of
+from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of, step_of, with_first_dose
 from reedmace.core.cycle.model.nitrogen_kernel import PARAMETERS, chances, log_likelihood, simulate
+from reedmace.core.cycle.model.prior import prior_median, prior_spread
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.suspect_readings import Figures, figures_of, suspect_readings
 from reedmace.core.flow.hydraulic_kernel import set_threads
@@ -122,7 +123,7 @@ def _condition(text: str, draws: int) -> Ensemble:
 
 def _rng(log: CycleLog) -> np.random.Generator:
     # The seed leaves out the clock and what changes words alone: the same log an hour later has the same draws.
-    said = log.model_dump_json(exclude={"day_now", "temperature_known"}).encode()
+    said = log.model_dump_json(exclude={"day_now", "temperature_known", "co2_given"}).encode()
     return np.random.default_rng(int.from_bytes(hashlib.sha256(said).digest()[:8], "big"))
 
 
@@ -298,6 +299,7 @@ def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) ->
 
     log: the cycle's; ensemble: weighted; days: horizon; scenario: from today.
     """
+    log = with_first_dose(log)
     set_threads(len(ensemble.rows))
     model_input = model_input_of(log, days, scenario)
     daily, _, passed, drift = simulate(

@@ -1,6 +1,5 @@
 """Kernel inputs from a log: initial bacteria, daily conditions, events in order."""
 
-import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -11,14 +10,11 @@ from reedmace.core.chemistry.ammonia import pka_sea
 from reedmace.core.chemistry.ammonia_dose import base_per_n
 from reedmace.core.chemistry.salinity import is_fresh
 from reedmace.core.cycle.model.nitrogen_kernel import (
-    A0,
     ADD_ALKALINITY,
     ADD_FILM,
     ADD_TAN,
     AIMS,
-    B0,
     CHANGE_WATER,
-    CO2,
     CONDITIONS,
     COUNT_FROM,
     DOSE,
@@ -29,7 +25,6 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     HOLD_NITRITE,
     KA,
     KILL_FILM,
-    LAG,
     PLANTS,
     STEPS_PER_DAY,
     THETA,
@@ -39,55 +34,53 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     ZERO_NITRITE,
     ZEROS_NEEDED,
 )
+from reedmace.core.cycle.model.prior import MATURE_FILM_MG_N_L_DAY
 from reedmace.core.cycle.record.film_losses import film_losses
-from reedmace.core.cycle.record.log import HIGH_NITRITE_MG_N_L, TRANSFERRED, CycleLog
-from reedmace.core.cycle.record.nitrification import unwritten_doses
+from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, TRANSFERRED, CycleLog, LoggedDose
+from reedmace.core.cycle.record.nitrification import film_at_work, unwritten_doses
 from reedmace.core.cycle.record.proof import NEEDED, standing_proof
+from reedmace.core.cycle.record.proven_load import GROWN_ZEROS_DAYS, PLANTED_DAYS
 from reedmace.core.cycle.record.targets import targets_of
-from reedmace.core.film import ROCK_MG_N_KG_DAY, film_slows, temperature_factor
-from reedmace.core.quantity import CACO3_PER_DKH, formatting
+from reedmace.core.film import film_slows, temperature_factor
+from reedmace.core.quantity import CACO3_PER_DKH
+from reedmace.core.quantity.units import NITROGEN_SHARE
 
 Floats = NDArray[np.float64]
+
+
 Ints = NDArray[np.int64]
 
-# Log-normal prior, median and log spread, in the kernel's column order (tuned; see docs/prior.md).
-PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.56, 0.46, 0.20, 0.15, 0.04, 0.10, 14.0, 0.35, 4.0, 1.0, 1.0])
-PRIOR_SPREAD = np.array([1.1, 1.1, 0.18, 0.18, 0.5, 0.5, 0.3, 0.35, 0.35, 0.7, 0.5, 0.5, 0.1])
-BOTTLE_SPREAD, SEED_SPREAD, DONOR_SPREAD = 1.5, 0.8, 0.5
-"""Additional log spread of the bacteria from a bottle or seeded media, and their whole spread where the donor is known
-(memory).
-"""
-DONOR_NITRITE_RATIO = 4.0
-"""Nitrite to ammonia oxidisers in media from a running tank at traces of both (tuned to "nitrite never seen")."""
-SEEDED_START = 900.0
-"""Initial bacteria of a mature filter moved in, relative to a bare tank (tuned to "inside a week")."""
-ROCK_START = 40.0
-"""The same for a piece of mature rock in salt water (tuned to "about two weeks")."""
-BOTTLE_START = 5.0
-"""The same for a bottled culture inside its window (tuned to "saves one to two weeks at best").
 
-Outside it: `BOTTLE_OUTSIDE`.
-"""
-BOTTLE_OUTSIDE = 1.2
-PLANT_START = 3.0
-"""The same for plants, on leaves and roots (memory)."""
-MATURE_FILM_MG_N_L_DAY = SEEDED_START * 3.0e-3
-"""Capacity of a whole mature filter, mg N/L/day at 25 °C; a share of seeded media is a share of this."""
 FOOD_LAG_DAYS = 4.0
 """First-order delay of ammonia from rotting food, days (memory)."""
-PLANT_UPTAKE_MG_N_L_DAY = {"none": 0.0, "some": 0.15, "many": 0.5}
-"""Daily uptake of growing plants (memory; a densely planted tank carries a light stock's whole day)."""
+
+
+PLANT_UPTAKE_MG_N_L_DAY = {"none": (0.0, 0.0), "some": (0.1, 0.3), "many": (0.4, 1.2)}
+"""Daily uptake of plants at their first new growth, and once grown in (memory: 0.5 to 2 where many and well lit).
+"""
+
+
+GROWN_IN_DAYS = 28.0
+"""Days from new growth to plants that have grown in (common practice: four weeks)."""
+
+
 PHOSPHORUS_HALF_MG_L, PO4_TO_P = 0.004, 0.3261
 """Half-saturation of growth on phosphorus, mg P/L (memory), and P in PO4 (atomic masses)."""
+
+
 OXYGEN_HALF_MG_L = 0.8
 """Half-saturation on oxygen, mg O2/L, between ASM1's 0.4 for both steps and 1 to 1.5 often given for nitrite oxidisers.
 """
+
+
 STILL_WORK = 0.05
 """Share of nitrification left while the filter stands, on glass and gravel (memory)."""
-ZEROS_DAYS = {"planted": 29, "fish-food": 8, "animals-in": 8}
+
+
+ZEROS_DAYS = {"planted": 15, "fish-food": 8, "animals-in": 8}
 """Days of zeros that prove a method without doses:
 
-four weeks of growth for plants, a week otherwise, both ends counted.
+a fortnight at the end of four weeks of growth for plants, a week otherwise, both ends counted.
 """
 
 
@@ -178,94 +171,6 @@ def still_conditions(days: int, temperature_c: float, salinity_g_kg: float = 0.0
     return found
 
 
-def bottle_window(log: CycleLog) -> list[str]:
-    """Why a bottled culture is outside its window; empty when it is inside (common practice). log: the cycle's."""
-    kh, ph, phosphate = log.latest("kh_dkh"), log.latest("ph"), log.latest("phosphate_ppm")
-    label = log.bottle
-    checks = (
-        (
-            label.low_c <= log.temperature_now_c() <= label.high_c,
-            f"{formatting.celsius.bare(label.low_c)} to {formatting.celsius(label.high_c)}",
-        ),
-        (
-            label.ph_low <= (ph[1] if ph else log.start_ph) <= label.ph_high,
-            f"pH {label.ph_low:.1f} to {label.ph_high:.1f}",
-        ),
-        ((kh[1] if kh else log.start_kh_dkh) >= 2, "some KH"),
-        (phosphate is None or phosphate[1] > 0, "some phosphate"),
-        (label.in_date, "a bottle in date"),
-        (log.doses_ammonia() or log.method in ("fish-food", "animals-in"), "an ammonia source"),
-    )
-    return [wanted for holds, wanted in checks if not holds]
-
-
-def _rock(log: CycleLog) -> float:
-    """Initial bacteria of mature rock relative to a bare tank: by its mass where it was weighed."""
-    if log.rock_kg is None:
-        return ROCK_START - 1
-    return log.rock_kg * ROCK_MG_N_KG_DAY / log.net_l / float(PRIOR_MEDIAN[A0])
-
-
-def start_factor(log: CycleLog) -> float:
-    """Initial bacteria of the method and its helpers, relative to a bare tank. log: the cycle's."""
-    factor = 1.0
-    # Transferred bacteria have a fixed total capacity; per litre it depends on this tank's volume.
-    seed = SEEDED_START * log.seed_share
-    if log.donor is not None:
-        seed = log.donor.film_mg_n_day(log.seed_share) / log.net_l / float(PRIOR_MEDIAN[A0])
-    if log.method in TRANSFERRED:
-        factor += seed
-    if log.method == "mature-rock":
-        factor += _rock(log)
-    if "seed-media" in log.helpers and log.method not in TRANSFERRED:
-        factor += seed
-    if "plants" in log.helpers or log.method == "planted":
-        factor += PLANT_START - 1
-    if "bottled-culture" in log.helpers:
-        factor += (BOTTLE_START if not bottle_window(log) else BOTTLE_OUTSIDE) - 1
-    return factor
-
-
-def prior_spread(log: CycleLog) -> Floats:
-    """Log spread of each parameter for this log, in the kernel's column order (13,). log: the cycle's.
-
-    What a bottle or a handful of media is worth nobody can say beforehand: from nothing to a great deal.
-    """
-    spread = PRIOR_SPREAD.copy()
-    more = 0.0
-    if "bottled-culture" in log.helpers and not bottle_window(log):
-        more = max(more, BOTTLE_SPREAD)
-    if "seed-media" in log.helpers or log.method in (*TRANSFERRED, "mature-rock"):
-        more = max(more, SEED_SPREAD)
-    spread[A0] = float(np.hypot(spread[A0], more))
-    spread[B0] = float(np.hypot(spread[B0], more))
-    if log.donor is not None and more:
-        spread[A0] = spread[B0] = DONOR_SPREAD
-    return spread
-
-
-def prior_median(log: CycleLog) -> Floats:
-    """Median of each parameter for this log, in the kernel's column order (13,). log: the cycle's."""
-    median = PRIOR_MEDIAN.copy()
-    median[CO2] = _co2_mmol(log)
-    factor = start_factor(log)
-    median[LAG] /= 1.0 + math.log(factor)
-    median[A0] *= factor
-    median[B0] *= factor
-    if log.donor is not None and factor > 1.0:
-        film = log.donor.film_mg_n_day(log.seed_share) / log.net_l
-        median[B0] += film * (DONOR_NITRITE_RATIO - float(PRIOR_MEDIAN[B0] / PRIOR_MEDIAN[A0]))
-    return median
-
-
-def _co2_mmol(log: CycleLog) -> float:
-    """CO2 that explains the readings of pH and KH together, mmol/L (pH = 6.35 + log10(HCO3/CO2))."""
-    pairs = [(r.ph, r.kh_dkh) for r in log.readings if r.ph is not None and r.kh_dkh is not None and r.kh_dkh >= 0.3]
-    pairs = pairs or [(log.start_ph, max(log.start_kh_dkh, 0.3))]
-    found = [kh * CACO3_PER_DKH / 50.04 / 10 ** (ph - 6.35) for ph, kh in pairs]
-    return float(np.clip(np.median(found), 0.01, 3.0))
-
-
 def made_in_tank_mg_n_l_day(log: CycleLog, days: int) -> Floats:
     """Ammonia made in the tank by day, mg N/L/day (days + 1,): rotting food, and animals that are in.
 
@@ -301,6 +206,11 @@ def acid_born_factor(start_ph: float, start_kh_dkh: float) -> float:
     return float(min(max(ACID_BORN_WORK / neutral, 1.0), MOST_FACTOR))
 
 
+def _growing_day(log: CycleLog) -> float:
+    """The day of new growth; without one, the third week or today, whichever is later (memory)."""
+    return log.plants_growing_day if log.plants_growing_day is not None else max(log.day_now, 21.0)
+
+
 def _conditions(log: CycleLog, days: int, scenario: Scenario) -> Floats:
     now = min(int(log.day_now), days)
     found = still_conditions(days, log.temperature_c, log.salinity_g_kg)
@@ -311,14 +221,18 @@ def _conditions(log: CycleLog, days: int, scenario: Scenario) -> Floats:
     for reading in sorted(log.readings, key=lambda r: r.day):
         if reading.phosphate_ppm is not None:
             found[int(reading.day) :, GROWTH] = growth_factor(reading.phosphate_ppm)
-    found[:, WORK] *= acid_born_factor(log.start_ph, log.start_kh_dkh)
+    acid = acid_born_factor(log.start_ph, log.start_kh_dkh)
+    found[:now, WORK] *= acid
+    # Where soda is to lift the water out of the acid range, the film works there as any other.
+    found[now:, WORK] *= acid_born_factor(log.start_ph, max(log.start_kh_dkh, _held_kh_dkh(log, scenario)))
     found[:, FEED] = made_in_tank_mg_n_l_day(log, days)
     if log.plants != "none":
-        uptake = PLANT_UPTAKE_MG_N_L_DAY[log.plants]
-        # Until new growth is seen plants settle in and take little; without a date, three weeks after today (memory).
-        growing = log.plants_growing_day if log.plants_growing_day is not None else max(log.day_now, 21.0)
+        first, most = PLANT_UPTAKE_MG_N_L_DAY[log.plants]
+        # Until new growth is seen plants settle in and take little.
+        growing = _growing_day(log)
         at = np.arange(days + 1)
-        found[:, PLANTS] = np.where(at >= growing, uptake, 0.1 * uptake)
+        grown = np.clip((at - growing) / GROWN_IN_DAYS, 0.0, 1.0)
+        found[:, PLANTS] = np.where(at >= growing, first + (most - first) * grown, 0.1 * first)
     for outage in log.outages:
         for day in range(int(outage.day), min(int(outage.day + outage.hours / 24) + 1, days + 1)):
             off = min(outage.day + outage.hours / 24, day + 1) - max(outage.day, day)
@@ -375,6 +289,21 @@ def model_input_of(log: CycleLog, days: int, scenario: Scenario | None = None) -
     return ModelInput(start, brought, _conditions(log, days, scenario), happened, kinds, values)
 
 
+def with_first_dose(log: CycleLog) -> CycleLog:
+    """The log with the first dose as advised, where none was given and no test shows film at work. log: the cycle's."""
+    if log.doses or not log.doses_ammonia() or log.animals_are_in() or film_at_work(log):
+        return log
+    wanted = log.challenge_mg_n_l()
+    if log.method not in TRANSFERRED:
+        wanted = min(log.plan_target_ppm * NITROGEN_SHARE["NH4"], HIGH_AMMONIA_MG_N_L)
+    return log.model_copy(update={"doses": [LoggedDose(day=log.day_now, raise_mg_n_l=wanted)]})
+
+
+def _held_kh_dkh(log: CycleLog, scenario: Scenario) -> float:
+    """KH held from today on, dKH; 0 for left alone."""
+    return targets_of(log).kh_target_dkh if scenario.hold_kh_dkh is None else scenario.hold_kh_dkh
+
+
 def aim_of(log: CycleLog, scenario: Scenario) -> Floats:
     """Kernel targets from today, in its order (9,). log: the cycle's; scenario: what is done from today on."""
     aim = np.zeros(AIMS)
@@ -383,15 +312,14 @@ def aim_of(log: CycleLog, scenario: Scenario) -> Floats:
     aim[DOSE_BASE] = base_per_n(log.product)
     aim[ZERO], aim[ZERO_NITRITE] = log.kit.zero_mg_n_l("ammonia"), log.kit.zero_mg_n_l("nitrite")
     aim[HOLD_NITRITE] = HIGH_NITRITE_MG_N_L
-    held = targets_of(log).kh_target_dkh if scenario.hold_kh_dkh is None else scenario.hold_kh_dkh
-    aim[HOLD_ALKALINITY] = held * CACO3_PER_DKH
+    aim[HOLD_ALKALINITY] = _held_kh_dkh(log, scenario) * CACO3_PER_DKH
     if dosing and scenario.counts_past:
         # Doses already cleared count; the last one needed is still to be observed.
         aim[WON] = min(len(standing_proof(log, aim[DOSE])[0]), NEEDED - 1)
     if not dosing:
         aim[ZEROS_NEEDED] = ZEROS_DAYS.get(log.method, 8)
         aim[COUNT_FROM] = (
-            (log.plants_growing_day if log.plants_growing_day is not None else max(log.day_now, 21.0))
+            PLANTED_DAYS - GROWN_ZEROS_DAYS + _growing_day(log)
             if log.method == "planted"
             else 2.0
             if log.stocked_day is None

@@ -6,7 +6,7 @@ import numpy as np
 
 from reedmace.core.contract import Part, Working, number
 from reedmace.core.cycle.judgement.stall_causes import CauseKind
-from reedmace.core.cycle.model.inputs import bottle_window
+from reedmace.core.cycle.model.prior import bottle_window
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.water_now import COOL_C, WaterNow
 from reedmace.core.film import FILM_STOPS_KH_DKH, lacks_alkalinity

@@ -219,6 +219,7 @@ class CycleLog(Memoizing):
     donor: SeedDonor | None = Field(default=None, description="Of the film brought in, where it is known")
     bottle: BottleWindow = Field(default_factory=BottleWindow)
     plants: Plants = "none"
+    co2_given: bool = Field(default=False, description="CO2 is bubbled in for the plants")
     plants_growing_day: Day | None = Field(default=None, description="Day on which new growth was first seen")
     filter_running: bool = True
     filter_closed: bool = Field(default=False, description="A canister: airless within hours when it stands")

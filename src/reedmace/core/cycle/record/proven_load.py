@@ -1,12 +1,16 @@
 """The load a filter has been shown to carry: by doses, food, animals or nitrate."""
 
+from dataclasses import dataclass
+
 from reedmace.core.cycle.record.log import CycleLog, Plants
 from reedmace.core.cycle.record.proof import SPEAKS_DAYS, cleared_doses, is_full, is_zero, proof_share, voiding_loss
 from reedmace.core.cycle.record.suspect_readings import interval_of
 from reedmace.core.memo import memoize
 
 SEEDED_DAYS, PLANTED_DAYS = 7, 28
-"""Days of zeros that prove a film which is fed, and plants that grow (common practice)."""
+"""Days of zeros that prove a film which is fed, and days of growth that prove plants (common practice)."""
+GROWN_ZEROS_DAYS = 14
+"""Days of zeros at the end of a planted tank's weeks of growth: a trace starts them anew, not the weeks (memory)."""
 PLANTS_CARRY_MG_N_L_DAY: dict[Plants, float] = {"none": 0.0, "some": 0.08, "many": 0.25}
 """Half of what plants in growth take up, mg N/L/day (memory, cautious): a first group, never a whole stock."""
 LONGEST_GAP_DAYS = {"seeded": 4.0, "planted": 9.0}
@@ -43,13 +47,38 @@ def proven_capacity(log: CycleLog) -> float:
     return max([*doses, _carried_under_zeros(log), _taken_by_plants(log)])
 
 
+@dataclass(frozen=True)
+class PlantedWeeks:
+    """Days of growth so far, and days and tests of the zeros that end today, counted from growth or the last loss."""
+
+    growth_days: float
+    zero_days: float
+    tests: int
+
+    def enough(self) -> bool:
+        """Whether four weeks of growth end in a fortnight of zeros."""
+        return self.growth_days >= PLANTED_DAYS and self.zero_days >= GROWN_ZEROS_DAYS and self.tests >= FEWEST_ZEROS
+
+    def days_left(self) -> float:
+        """Days still missing, 0 or less where none are."""
+        return max(PLANTED_DAYS - self.growth_days, GROWN_ZEROS_DAYS - self.zero_days)
+
+
+def planted_weeks(log: CycleLog) -> PlantedWeeks:
+    """How far a planted quiet start has come. log: the cycle's."""
+    grows = log.plants_growing_day
+    if grows is None:
+        return PlantedWeeks(0.0, 0.0, 0)
+    loss = voiding_loss(log, grows)
+    days, tests = zeros_run(log, max(grows, loss.day if loss else 0.0), LONGEST_GAP_DAYS["planted"])
+    return PlantedWeeks(log.day_now - grows, days, tests)
+
+
 def _taken_by_plants(log: CycleLog) -> float:
     """What growing plants take each day, mg N/L/day, where a planted tank's weeks of zeros are full; else 0."""
     if log.method != "planted" or log.plants_growing_day is None:
         return 0.0
-    loss = voiding_loss(log, log.plants_growing_day)
-    days, tests = zeros_run(log, max(log.plants_growing_day, loss.day if loss else 0.0), LONGEST_GAP_DAYS["planted"])
-    return PLANTS_CARRY_MG_N_L_DAY[log.plants] if days >= PLANTED_DAYS and tests >= FEWEST_ZEROS else 0.0
+    return PLANTS_CARRY_MG_N_L_DAY[log.plants] if planted_weeks(log).enough() else 0.0
 
 
 def _carried_under_zeros(log: CycleLog) -> float:

@@ -9,13 +9,14 @@ from reedmace.core.filter.choice.changes import Change
 from reedmace.core.filter.choice.margins import Margin
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.kind_parts.traits import KindName
+from reedmace.core.filter.learned import LearnedRelation
 from reedmace.core.filter.media.basket import Basket
 from reedmace.core.filter.site.site import Plumbing, Priorities, Site
 from reedmace.core.stock import Animals
 from reedmace.core.stock.species import Species
 
 MOST_SHOWN = 60
-"""Most rows of each output list. A long catalogue is scored whole; the remainder is counted, not listed."""
+"""Most rows of each output list. A long shelf is scored whole; the remainder is counted, not listed."""
 
 
 MOST_PAIRS = 5
@@ -30,7 +31,7 @@ class InstalledFilter(Part):
 
 
 class RankFiltersQuestion(Question):
-    """Site, animals, plumbing, priorities, and the keeper's own filters besides the catalogue."""
+    """Site, animals, plumbing, priorities, and the boxes to choose from; without any, boxes as usually made."""
 
     site: Site
     animals: Annotated[list[Animals], Field(max_length=60)] = Field(default_factory=list)
@@ -38,7 +39,10 @@ class RankFiltersQuestion(Question):
     plumbing: Plumbing = Field(default_factory=Plumbing)
     priorities: Priorities | None = Field(default=None, description="Left out, a sensible start for the room")
     own_filters: Annotated[list[Filter], Field(max_length=5000)] = Field(default_factory=list)
-    with_catalogue: bool = True
+    learned: Annotated[
+        list[LearnedRelation],
+        Field(max_length=100, description="How boxes as usually made differ from memory, learned where this runs"),
+    ] = Field(default_factory=list)
     running_ids: Annotated[list[Name], Field(max_length=8, description="Filters already on this tank")] = Field(
         default_factory=list
     )
@@ -80,13 +84,13 @@ class Candidate(Part):
     watts: Annotated[float, number("W", 0, 5000)]
     price: Annotated[float, number("money", 0, 1e6, "Its air pump included, where the tank has one of its own")]
     air_pump_price: Annotated[float, number("money", 0, 1e6, "Of that, what the air pump costs")]
+    price_known: bool = Field(description="False where the price is a usual one, to compare by")
     noise_db: Annotated[float, number("dB", 0, 140, "At a metre, here")]
     money_three_years: Annotated[float, number("money", 0, 1e9)]
     media_kg: Annotated[float, number("kg", 0, 1e4, "If its media space held ceramic, about 0.55 kg/L")]
     film_m2: Annotated[float, number("m²", 0, 1e5, "If its media space held medium foam")]
-    carries_times_count: Annotated[
-        float, number("times the load", 0, 1e6, "What its film could carry, over what is made")
-    ]
+    carries_times_count: Annotated[float, number("times the load", 0, 1e6, "As its margin of biology says")]
+    enough_by_film: bool = Field(description="Film enough, slow only by the turnover asked")
     score: Annotated[float, number("points of 100", 0, 100)]
     reason: str
     caveats: list[str]
@@ -105,6 +109,7 @@ class Pair(Part):
     watts: Annotated[float, number("W", 0, 1e4)]
     price: Annotated[float, number("money", 0, 1e6, "Its air pump included, where the tank has one of its own")]
     air_pump_price: Annotated[float, number("money", 0, 1e6, "Of that, what the air pump costs")]
+    price_known: bool = Field(description="False where the price is a usual one, to compare by")
     noise_db: Annotated[float, number("dB", 0, 140, "At a metre, here")]
     score: Annotated[float, number("points of 100", 0, 100)]
     margins: list[Margin]
@@ -139,6 +144,7 @@ class RankFiltersAnswer(Answer):
     excluded: list[Excluded]
     single_change: str | None
     changes: list[Change]
+    too_many: str | None = Field(description="Why these animals are too many whatever the filter, null where not")
     enough: str | None = Field(description="Why no further filter is needed, null where one is")
     priorities: Priorities
     asked_low_lph: Lph

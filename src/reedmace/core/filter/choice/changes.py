@@ -32,6 +32,7 @@ _SAY = {
     "chemical": "chemical media",
     "expandable": "room to grow",
     "redundant": "a spare if one fails",
+    "young_safe": "safe for young and shrimp",
 }
 
 
@@ -93,7 +94,9 @@ def _targets(s: Situation, order: Ints) -> list[int]:
 def _room_changes(s: Situation) -> list[tuple[float, str, float, float, Bools]]:
     """Every distance worth trying: (cost, input, now, then, which filters fit then)."""
     tried: list[tuple[float, str, float, float, Bools]] = []
-    for key in ("behind_cm", "beneath_cm", "rim_to_water_cm"):
+    # Nobody moves a full tank, or its stand.
+    movable = ("rim_to_water_cm",) if s.site.filled else ("behind_cm", "beneath_cm", "rim_to_water_cm")
+    for key in movable:
         now = float(getattr(s.site, key))
         needs = {
             float(v)

@@ -5,10 +5,10 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.contract import Answer, Part, Question, Working, computation, number, whole
-from reedmace.core.filter.catalogue import CATALOGUE
 from reedmace.core.filter.choice.scores import AIR_PUMP_BASE, AIR_PUMP_PER_L_MIN
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.typical import typical_medians
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.constants import DAYS_PER_YEAR, KWH_PER_WATT_YEAR
 
@@ -73,8 +73,8 @@ def _hours(f: Filter, count: float) -> float:
 def room_year(question: RoomYearQuestion) -> RoomYearAnswer:
     """Cost, effort and risk in a year of three ways to filter a fish room.
 
-    question: litres of each tank, money per kWh. Filters are the catalogue's cheapest whose label suits each tank.
-    Source: arithmetic on the catalogue; minutes, plumbing and air by the watt from memory; failures and disease common
+    question: litres of each tank, money per kWh. Filters are the cheapest typical boxes whose label suits each tank.
+    Source: arithmetic on typical boxes; minutes, plumbing and air by the watt from memory; failures and disease common
     practice.
     """
     q, w = question, Working()
@@ -132,7 +132,7 @@ def _way(
 
 
 def _air(q: RoomYearQuestion) -> YearWay:
-    fits = [f for f in CATALOGUE if f.air and kind_of(f.kind).may_pair]
+    fits = [f for f in typical_medians().filters if f.air and kind_of(f.kind).may_pair]
     chosen = [_nearest(fits, litres) for litres in q.tanks_l]
     air = RESERVE * sum((f.air_l_min or 0) * n for f, n in chosen)
     buy = sum(f.price * n for f, n in chosen) + AIR_PUMP_BASE + AIR_PUMP_PER_L_MIN * air
@@ -151,7 +151,7 @@ def _air(q: RoomYearQuestion) -> YearWay:
 
 
 def _rim(q: RoomYearQuestion) -> YearWay:
-    fits = [f for f in CATALOGUE if kind_of(f.kind).on_rim and not f.air]
+    fits = [f for f in typical_medians().filters if kind_of(f.kind).on_rim and not f.air]
     chosen = []
     for litres in q.tanks_l:
         able = [f for f in fits if f.box_lph >= RIM_TURNOVER * litres]
@@ -170,7 +170,7 @@ def _rim(q: RoomYearQuestion) -> YearWay:
 
 
 def _sump(q: RoomYearQuestion) -> YearWay:
-    fits = [f for f in CATALOGUE if kind_of(f.kind).rise == "return"]
+    fits = [f for f in typical_medians().filters if kind_of(f.kind).rise == "return"]
     f, n = _nearest(fits, sum(q.tanks_l))
     tanks = len(q.tanks_l)
     hours = _hours(f, n) + tanks * PLUMBED_MINUTES / 60 * 12

@@ -4,15 +4,14 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from reedmace.core.filter.filter_table import Bools, FilterTable, Floats
 from reedmace.core.filter.kind_parts.limit import Limit
 from reedmace.core.filter.kinds import KINDS, kind_of
 from reedmace.core.filter.site.site import Site
-from reedmace.core.filter.sizing_schools import ENOUGH_SHARE, SLOWEST_PER_HOUR, SPONGE_L
+from reedmace.core.filter.sizing_schools import ENOUGH_SHARE
 from reedmace.core.quantity import formatting
-from reedmace.core.stock.flow_demand import DEMANDING
+from reedmace.core.stock.flow_demand import DEMANDING, SLOWEST_PER_HOUR
 from reedmace.core.stock.species import Sizing
 
 MOST_OF_ONE = 4
@@ -49,7 +48,7 @@ def _messy(t: FilterTable, sizing: Sizing, slow: Bools) -> list[Limit]:
         words = kind_of(t.filters[i].kind).messy
         return words[part].format(who=who) if words else ""
 
-    found = [Limit(broken, lambda i: says(i, 0), lambda i: says(i, 1))]
+    found = [Limit(broken, lambda i: says(i, 0), lambda i: says(i, 1), final=True)]
     if sizing == "turtle":
         # Turtles climb on what stands in their water and bite its foam to pieces (common practice).
         inside = t.where(lambda k: k.in_tank and k.messy is not None) & ~broken
@@ -58,6 +57,7 @@ def _messy(t: FilterTable, sizing: Sizing, slow: Bools) -> list[Limit]:
                 inside,
                 lambda _: "stands in the water, where turtles climb on it and bite its foam",
                 lambda _: "choose a canister or a hang-on outside",
+                final=True,
             )
         )
     return found
@@ -87,39 +87,29 @@ def _everyone(t: FilterTable, site: Site) -> list[Limit]:
 
 @dataclass(frozen=True)
 class Requirement:
-    """Requirement of a tank: its stock class, least flow in L/h, and film in m² for the animals at today's size."""
+    """Requirement of a tank: its stock class, least flow in L/h, and film in m² for the animals at today's size.
+
+    `coarse`: whether an animal grows so large that its dirt must be strained, not only digested.
+    """
 
     sizing: Sizing
     low_lph: float
     film_m2: float
+    coarse: bool = False
 
 
-def enough_by_film(air: Bools, site: Site, dirty: Floats, film: Floats, asked: Requirement) -> Bools:
-    """Which air-driven filters, or sets of them, are admitted by film although slow by turnover (n,).
+def enough_by_film(site: Site, dirty: Floats, film: Floats, asked: Requirement) -> Bools:
+    """Which filters, or sets of them, of any kind, are admitted by film although slow by turnover (n,).
 
-    air: whether air drives them (n,); site: the tank's; dirty: flow in service (n,), L/h; film: (n,), m²; asked: of
-    them. Source: common practice of breeders: one sponge has far more film than most tanks use; a volume an hour from
-    memory.
+    site: the tank's; dirty: flow in service (n,), L/h; film: (n,), m²; asked: of them. Source: common practice of
+    breeders with sponges and of keepers of canisters: film enough, and water that moves at all; never under large messy
+    animals, whose dirt must be strained. A volume an hour from memory.
     """
     carries = film + site.film_here_m2 >= asked.film_m2
     least = _slowest(asked) * site.net_l
-    return np.asarray(air & carries & (dirty >= least) & (asked.sizing not in STRICT))
-
-
-def required_flow(
-    air: Bools, site: Site, film: Floats, asked: Requirement, count: int | NDArray[np.int64] = 1
-) -> Floats:
-    """Flow required of each filter, or set of them (n,), L/h: by the rule followed, or by count for sponges.
-
-    air: whether air drives all of a set (n,); site: the tank's; film: (n,), m²; asked: of a filter; count: how many
-    are in it. Breeders ask of sponges film and number alone, and that the water moves at all.
-    Source: common practice; one sponge to 115 L, one more for each 115 L above.
-    """
-    least = _slowest(asked) * site.net_l
-    carries = film + site.film_here_m2 >= asked.film_m2
-    counted = air & carries & (site.net_l <= SPONGE_L * np.asarray(count))
-    counted &= (asked.sizing not in STRICT) & (site.water != "salt")
-    return np.where(counted, min(least, asked.low_lph), asked.low_lph)
+    # In salt water rock carries the film and the filter is there to move, strain and skim.
+    open_here = site.water != "salt" and asked.sizing not in STRICT and not asked.coarse
+    return np.asarray(carries & (dirty >= least) & open_here)
 
 
 def _slowest(asked: Requirement) -> float:
@@ -135,11 +125,7 @@ def limits_of(
     Source: common practice; 70 % of the asked flow is let pass.
     """
     low_lph, has = asked.low_lph, film + site.film_here_m2
-    slow = enough_by_film(t.air, site, dirty, film, asked)
-
-    def several(i: int) -> str:
-        fewer = math.ceil(low_lph / max(dirty[i], 1e-9))
-        return f"fit {fewer} of them" if fewer <= MOST_OF_ONE else "choose a larger one"
+    slow = enough_by_film(site, dirty, film, asked)
 
     return [
         *_own(t, site),
@@ -149,17 +135,15 @@ def limits_of(
         Limit(
             has < asked.film_m2,
             lambda i: f"with the tank's own film it carries {has[i] / asked.film_m2:.0%} of what these animals make",
-            lambda i: (
-                f"fit {n} of them"
-                if (n := _count(film[i], site, asked)) <= MOST_OF_ONE
-                else "choose one with more room for media"
-            ),
+            lambda _: "choose one with more room for media",
+            count=lambda i: _count(film[i], site, asked),
         ),
         # Last: what a pair may fall short of, each filter alone.
         Limit(
             (clean > 0) & (dirty < ENOUGH_SHARE * low_lph) & ~slow,
             lambda i: f"moves only {formatting.lph(dirty[i])} in service where {formatting.lph.bare(low_lph)} is asked",
-            several,
+            lambda _: "choose a larger one",
+            count=lambda i: math.ceil(low_lph / max(dirty[i], 1e-9)),
         ),
     ]
 

@@ -1,17 +1,22 @@
 """The three margins of a filter: biological capacity, mechanical straining, water movement."""
 
+import math
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+from pydantic import Field
+
 from reedmace.core.contract import Part, number
-from reedmace.core.film import film_needed_m2
-from reedmace.core.filter.sizing_schools import ENOUGH_SHARE
+from reedmace.core.film import carried_times, film_needed_m2
+from reedmace.core.filter.sizing_schools import AS_ASKED_SHARE, ENOUGH_SHARE
 from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
 from reedmace.core.quantity import formatting
 
 AMPLE = 2.0
 STRAINS_WELL, STRAINS = 0.6, 0.35
 OFTEN_DAYS = 7.0
+DAILY_BELOW, MONTHS_FROM_DAYS = 1.5, 75.0
+"""Intervals said as a day, and in months."""
 
 
 class Margin(Part):
@@ -21,6 +26,7 @@ class Margin(Part):
     level: Literal["ample", "enough", "short", "too-much"]
     share: Annotated[float, number("has / asked", 0, 1e6)]
     words: str
+    slow: bool = Field(default=False, description="Short of flow alone, by the turnover asked; oxygen is enough")
 
 
 @dataclass(frozen=True)
@@ -34,6 +40,25 @@ class Available:
     service_days: float
     currents: CurrentsAnswer
     oxygen: OxygenBalanceAnswer
+    socks_days: float | None = None
+    """Between washes of a sump's socks, besides the cleaning of its foam."""
+
+    @property
+    def cleaned(self) -> str:
+        """How often what is cleaned, in words."""
+        return cleaned_words(self.service_days, self.socks_days)
+
+
+def cleaned_words(service_days: float, socks_days: float | None = None) -> str:
+    """How often a filter is cleaned, and its socks besides, in words.
+
+    service_days: between cleanings; socks_days: between washes, None without socks.
+    """
+    often = f"{service_days:.0f} days" if service_days < MONTHS_FROM_DAYS else formatting.long_time(service_days)
+    often = "day" if service_days < DAILY_BELOW else often
+    if socks_days is None:
+        return f"cleaned about every {often}"
+    return f"foam cleaned about every {often}, socks washed every {max(math.floor(socks_days), 1)} days"
 
 
 @dataclass(frozen=True)
@@ -51,16 +76,15 @@ class Required:
 
 
 def _biology(has: Available, asks: Required) -> Margin:
-    area = has.film_m2 + asks.tank_film_m2
-    grown, today = (
-        area / max(film_needed_m2(mg, asks.temperature_c), 1e-6)
-        for mg in (asks.grown_mg_n_day, min(asks.today_mg_n_day, asks.grown_mg_n_day))
-    )
     if asks.grown_mg_n_day <= 0:
         return Margin(
             about="biology", level="ample", share=1e6, words="No animals yet, so nothing for the film to carry."
         )
-    young = f", {_times(today)} at today's size" if today > grown * 1.05 else ""
+    grown, today = (
+        carried_times(has.film_m2, asks.tank_film_m2, film_needed_m2(mg, asks.temperature_c))
+        for mg in (asks.grown_mg_n_day, min(asks.today_mg_n_day, asks.grown_mg_n_day))
+    )
+    young = f", {times_words(today)} at today's size" if today > grown * 1.05 else ""
     size = " once grown" if young else ""
     if grown < 1:
         # Young animals live in it for months: it is enough until they outgrow it.
@@ -68,23 +92,25 @@ def _biology(has: Available, asks: Required) -> Margin:
             about="biology", level="short" if today < 1 else "enough", share=grown,
             words=f"Its film would carry {grown:.0%} of what these animals make{size}{young}.",
         )  # fmt: skip
+    media = has.film_m2 / max(film_needed_m2(asks.grown_mg_n_day, asks.temperature_c), 1e-6)
     level: Literal["ample", "enough"] = "ample" if grown >= AMPLE else "enough"
-    return Margin(
-        about="biology",
-        level=level,
-        share=min(grown, 1e6),
-        words=f"Carries these animals {_times(grown)} over{size}{young}.",
+    words = (
+        f"Carries these animals {times_words(grown)} over{size}{young}."
+        if media >= 1
+        else f"Its media carry {media:.0%} of what these animals make{size}, glass and gravel the rest{young}."
     )
+    return Margin(about="biology", level=level, share=min(grown, 1e6), words=words)
 
 
-def _times(ratio: float) -> str:
+def times_words(ratio: float) -> str:
+    """A ratio in words, "1.4 times". ratio: 0 or more."""
     if ratio >= 100:
         return "over 100 times"
     return f"{ratio:.0f} times" if ratio >= 9.5 else f"{ratio:.1f} times"
 
 
 def _clarity(has: Available) -> Margin:
-    often = f"; cleaned about every {has.service_days:.0f} days"
+    often = f"; {has.cleaned}"
     if has.strains >= STRAINS_WELL and has.service_days >= OFTEN_DAYS:
         return Margin(about="clarity", level="ample", share=has.strains, words=f"Strains well{often}.")
     if has.strains >= STRAINS and has.service_days >= OFTEN_DAYS / 2:
@@ -101,13 +127,13 @@ def _movement(has: Available, asks: Required) -> Margin:
         return Margin(
             about="movement", level="too-much", share=share, words=has.currents.verdict
         )  # fmt: skip
-    if share >= 1:
+    if share >= AS_ASKED_SHARE:
         breath = f" Oxygen stays at about {has.oxygen.running_mg_l:.1f} mg/L." if has.oxygen.taken_mg_l_day else ""
         return Margin(
             about="movement", level="ample" if share >= AMPLE else "enough", share=share, words=f"{flow}.{breath}"
         )
     slow = "A little slow" if share >= ENOUGH_SHARE else "Slow"
-    return Margin(about="movement", level="short", share=share, words=f"{slow}: {flow}.")
+    return Margin(about="movement", level="short", share=share, words=f"{slow}: {flow}.", slow=True)
 
 
 def margins(has: Available, asks: Required) -> list[Margin]:

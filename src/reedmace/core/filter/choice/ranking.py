@@ -6,7 +6,7 @@ import numpy as np
 
 from reedmace.core.contract import Working, computation
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.filter.catalogue import CATALOGUE
+from reedmace.core.film import carried_times
 from reedmace.core.filter.choice.candidates import (
     MOST_PAIRS,
     MOST_SHOWN,
@@ -18,8 +18,9 @@ from reedmace.core.filter.choice.candidates import (
     RankFiltersQuestion,
 )
 from reedmace.core.filter.choice.changes import Situation, smallest_changes
-from reedmace.core.filter.choice.limits import enough_by_film, limits_of, required_flow
-from reedmace.core.filter.choice.margins import Available, margins
+from reedmace.core.filter.choice.flows import flows_here
+from reedmace.core.filter.choice.limits import MOST_OF_ONE, enough_by_film, limits_of
+from reedmace.core.filter.choice.margins import Available, margins, times_words
 from reedmace.core.filter.choice.reasons import caveats_of, reason_of
 from reedmace.core.filter.choice.requirement import TankRequirement, tank_requirement
 from reedmace.core.filter.choice.scores import (
@@ -35,24 +36,28 @@ from reedmace.core.filter.choice.verdict import first_of, several, verdict_of
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_flow import Placed, currents_and_oxygen
 from reedmace.core.filter.filter_table import Bools, FilterTable, Floats, Ints, film_m2, table_of
-from reedmace.core.filter.kind_parts.limit import Limit
+from reedmace.core.filter.kind_parts.limit import Limit, one_remedy
+from reedmace.core.filter.media.straining import straining
 from reedmace.core.filter.site.noise import added_db
 from reedmace.core.filter.site.site import default_priorities
 from reedmace.core.filter.sizing_schools import ENOUGH_SHARE
-from reedmace.core.filter.water_path import Delivered, deliver, food_shares
+from reedmace.core.filter.typical import typical_medians
+from reedmace.core.filter.water_path import Delivered, food_shares
 from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
 from reedmace.core.flow.materials import MEDIA_KG_L
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.constants import KWH_PER_WATT_YEAR
 
 BEST_FOR_PAIRS = 200
-_OWN_TABLE = table_of(CATALOGUE)
 
 
-def _stirred(
+def stirred(
     q: RankFiltersQuestion, asked: TankRequirement, low: float, set_: list[tuple[Filter, float]]
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
-    """Currents and oxygen of a set of filters here, each filter with its clean flow, L/h."""
+    """Currents and oxygen of a set of filters here.
+
+    q: the question; asked: of this tank; low: flow asked, L/h; set_: each filter with its clean flow, L/h.
+    """
     return currents_and_oxygen(
         q.site,
         [Placed(f, q.plumbing, lph) for f, lph in set_],
@@ -65,7 +70,7 @@ def _stirred(
 
 
 @dataclass(frozen=True)
-class _Ranking:
+class RankingColumns:
     """A ranking in progress.
 
     n filters with scores (n,), parts (n, k), flows and required flows (n,) in L/h, film (n,) in m², sound (n,) in dB.
@@ -92,7 +97,7 @@ class _Ranking:
         """Flow in service of pairs that share the tank's dirt as they share its water (m,), L/h."""
         sub = self.table.taken(best)
         grid = np.array([0.02, 0.25, 0.5, 0.75, 1.0])
-        flows = np.column_stack([_deliver(self.q, sub, self.asked.feed * share).service_lph for share in grid])
+        flows = np.column_stack([flows_here(self.q, sub, self.asked.feed * share).service_lph for share in grid])
         place = np.full(len(self.table), -1)
         place[best] = np.arange(len(best))
         total = np.maximum(self.clean[i] + self.clean[j], 1e-9)
@@ -107,21 +112,7 @@ class _Ranking:
         return at(i) + at(j)
 
 
-def _deliver(q: RankFiltersQuestion, table: FilterTable, feed: float) -> Delivered:
-    got = deliver(table, q.site, q.plumbing, feed, q.temperature_c, days=q.days_since_cleaning, hose_m=q.hose_m or None)
-    for one in q.installed:
-        at = next((i for i, f in enumerate(table.filters) if f.id == one.filter_id), None)
-        if at is None:
-            continue
-        packed = {one.filter_id: one.media} if one.media else None
-        row = table.taken(np.array([at]))
-        own = deliver(row, q.site, one.plumbing, feed, q.temperature_c, days=q.days_since_cleaning, packed=packed)
-        for mine, theirs in zip(vars(got).values(), vars(own).values(), strict=True):
-            mine[at] = theirs[0]
-    return got
-
-
-def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
+def _pairs(r: RankingColumns, fits: Bools) -> list[Pair]:
     """The best redundant pairs: together they carry the flow, each alone carries the load."""
     t, asked, site = r.table, r.asked, r.q.site
     # The filters of a pair may each fall short of the flow, but neither of the load.
@@ -140,7 +131,7 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
     room_for = ~((rim[i] & rim[j]) | (wet[i] & wet[j]) | (under[i] & under[j])) | (
         t.width_cm[i] + t.width_cm[j] <= site.length_cm
     )
-    low = required_flow(air, site, r.film[i] + r.film[j], asked.for_limits(), 2)
+    low = np.full(len(i), asked.low)
     fitted = (air | (site.sockets >= 2)) & room_for & (together >= ENOUGH_SHARE * low)
     i, j, together, low = i[fitted], j[fitted], together[fitted], low[fitted]
     if len(i) == 0:
@@ -153,7 +144,7 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
         a, b = t.filters[i[k]], t.filters[j[k]]
         shares = food_shares(np.array([r.clean[i[k]], r.clean[j[k]]]))
         exact = sum(
-            float(_deliver(r.q, t.taken(np.array([n])), asked.feed * share).service_lph[0])
+            float(flows_here(r.q, t.taken(np.array([n])), asked.feed * share).service_lph[0])
             for n, share in zip((i[k], j[k]), shares, strict=True)
         )
         flow = float(r.clean[i[k]] + r.clean[j[k]])
@@ -166,7 +157,8 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
                 turnovers_per_hour=flow / site.net_l,
                 watts=float(watts[i[k]] + watts[j[k]]),
                 price=float(price[k]),
-                air_pump_price=float(price[k] - a.price - b.price),
+                air_pump_price=max(float(price[k] - a.price - b.price), 0.0),
+                price_known=a.price_known and b.price_known,
                 noise_db=float(added_db(r.sound[[i[k]]], r.sound[[j[k]]])[0]),
                 score=float(points[k]),
                 margins=margins(
@@ -176,9 +168,9 @@ def _pairs(r: _Ranking, fits: Bools) -> list[Pair]:
                         exact,
                         float(max(strains[i[k]], strains[j[k]])),
                         float(min(r.days[i[k]], r.days[j[k]])),
-                        *_stirred(r.q, asked, float(low[k]), [(a, float(r.clean[i[k]])), (b, float(r.clean[j[k]]))]),
+                        *stirred(r.q, asked, float(low[k]), [(a, float(r.clean[i[k]])), (b, float(r.clean[j[k]]))]),
                     ),
-                    asked.for_margins(r.q, float(low[k])),
+                    asked.for_margins(r.q),
                 ),
                 would_rank=1 + int(np.sum(single > points[k])),
             )
@@ -194,19 +186,15 @@ def _enough(
     ids = [f.id for f in t.filters]
     running = [ids.index(i) for i in q.running_ids if i in ids]
     if running:
-        flow, area = float(service[running].sum()), float(film[running].sum()) + q.site.film_here_m2
-        w.line("film", "running filters + tank", f"{area:.2f} m² for {need:.2f} asked", area, "m²", "memory")
-        air = np.array([bool(t.air[running].all())])
-        low = float(
-            required_flow(air, q.site, np.array([area - q.site.film_here_m2]), asked.for_limits(), len(running))[0]
-        )
-        kept = _stirred(q, asked, low, [(t.filters[i], float(service[i])) for i in running])[1]
-        if flow >= low and area >= need and kept.enough:
+        flow, media = float(service[running].sum()), float(film[running].sum())
+        times = carried_times(media, q.site.film_here_m2, need)
+        w.line("film", "running filters / asked", f"{media:.2f} m² for {need:.2f} asked", times, "times", "memory")
+        kept = stirred(q, asked, asked.low, [(t.filters[i], float(service[i])) for i in running])[1]
+        if flow >= asked.low and times >= 1 and kept.enough:
             return (
                 f"You already have enough: what runs here moves {formatting.lph(flow)} in service where"
-                f" {formatting.lph.bare(low)} is asked, and its film could carry {area / max(need, 1e-9):.0f} times"
-                " these animals. Another filter would only add something to clean; a sterile one does nothing for a"
-                " spike."
+                f" {formatting.lph.bare(asked.low)} is asked, and its film carries these animals {times_words(times)}"
+                " over. Another filter would only add something to clean; a sterile one does nothing for a spike."
             )
         return None
     if asked.light:
@@ -223,17 +211,17 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     """Every feasible filter for this tank in the order of the keeper's priorities.
 
     question: sizes in cm, water in L, hoses in mm and m, weights 0 to 5.
-    Raises CannotAnswer when there is no filter to rank or two share an id.
+    Raises CannotAnswer when two filters share an id.
     Source: delivered flows by the operating point and air lift; the rest common practice, stated.
     """
     q, w = question, Working()
     t = _table(q)
     asked = tank_requirement(q)
-    priorities = q.priorities or default_priorities(q.site)
-    r = _ranking(q, t, asked, weights_of(priorities))
+    priorities = q.priorities or default_priorities(q.site, has_young=asked.has_young)
+    r = ranking_columns(q, t, asked, weights_of(priorities), flows_here(q, t, asked.feed))
     limits = limits_of(t, q.site, asked.for_limits(), r.clean, r.service, r.film)
     broken = np.column_stack([limit.broken for limit in limits])
-    order = np.flatnonzero(np.logical_not(broken.any(axis=1)))
+    order = np.flatnonzero(~broken.any(axis=1))
     order = order[np.lexsort((np.array([t.filters[i].id for i in order]), r.price[order], -r.scores[order]))]
     ranked = [_candidate(r, int(i)) for i in order[:MOST_SHOWN]]
     alone: Bools = np.logical_not(broken[:, :-1].any(axis=1))
@@ -241,14 +229,15 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     situation = Situation(
         t, q.site, q.plumbing, asked.for_limits(), priorities, r.parts, r.clean, r.service, r.film, limits, asked.high
     )
-    changes = smallest_changes(situation, order)
+    # Where the animals are too many no change of the site makes up for it.
+    changes = [] if asked.too_many else smallest_changes(situation, order)
     enough = _enough(q, t, r.service, r.film, asked, w)
-    first = first_of(ranked, pairs) or several(situation, broken)
+    first = first_of(ranked, pairs) or several(situation)
     if ranked:
         _write_first(ranked[0], r.weights, "nicklin1963" if t.air[order[0]] else "darcy", w)
     verdict = verdict_of(ranked, pairs, first, q.site, asked.low, {f.id: f.name for f in t.filters})
     return RankFiltersAnswer(
-        verdict=f"{enough} {verdict}" if enough else verdict,
+        verdict=" ".join(filter(None, (asked.too_many, enough, verdict))),
         working=w.lines,
         fitting_count=len(order),
         excluded_count=len(t) - len(order),
@@ -258,6 +247,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
         excluded=_excluded(t, limits, broken, r.scores, r.clean, r.scores[order]),
         single_change=changes[0].text if changes else None,
         changes=changes,
+        too_many=asked.too_many,
         enough=enough,
         priorities=priorities,
         asked_low_lph=asked.low,
@@ -266,21 +256,33 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
 
 
 def _table(q: RankFiltersQuestion) -> FilterTable:
-    """The filters to rank. Raises CannotAnswer where there is none, or two share an id."""
-    own = table_of(q.own_filters) if q.own_filters else None
-    if own is None and not q.with_catalogue:
-        raise CannotAnswer("own_filters", "there is no filter to rank.", "Add one or set with_catalogue to true.")
-    t = _OWN_TABLE if own is None else _OWN_TABLE.joined(own) if q.with_catalogue else own
+    """The boxes to rank, or typical ones of every kind and size where none is given.
+
+    Raises CannotAnswer where two share an id.
+    """
+    t = table_of(q.own_filters) if q.own_filters else typical_medians()
     if len({f.id for f in t.filters}) != len(t):
         raise CannotAnswer("own_filters", "two filters share an id.", "Give each its own.")
     return t
 
 
-def _ranking(q: RankFiltersQuestion, t: FilterTable, asked: TankRequirement, weights: Floats) -> _Ranking:
-    got, film = _deliver(q, t, asked.feed), film_m2(t)
-    low = required_flow(t.air, q.site, film, asked.for_limits())
-    parts = single_scores(t, q.site, got.service_lph, got.service_days, low, asked.high)
-    return _Ranking(
+def ranking_columns(
+    q: RankFiltersQuestion, t: FilterTable, asked: TankRequirement, weights: Floats, got: Delivered
+) -> RankingColumns:
+    """Scores and figures of every filter of a table on this tank.
+
+    q: the question; t: n filters; asked: of this tank; weights: of the priorities, in the order of NAMES; got: the
+    flows here.
+    """
+    film = film_m2(t)
+    low = np.full(len(t), asked.low)
+    slow = enough_by_film(q.site, got.service_lph, film, asked.for_limits()) & (got.service_lph < asked.low)
+    parts = single_scores(t, q.site, got.service_lph, got.service_days, low, asked.high, slow)
+    for one in q.installed:
+        clear = NAMES.index("clear_water")
+        for at in (i for i, f in enumerate(t.filters) if f.id == one.filter_id):
+            parts[at, clear] = straining(float(parts[at, clear]), one.media)
+    return RankingColumns(
         q,
         t,
         asked,
@@ -296,16 +298,25 @@ def _ranking(q: RankFiltersQuestion, t: FilterTable, asked: TankRequirement, wei
         sound_here(t, q.site, got.service_lph),
         watts_here(t, q.site),
         price_here(t, q.site, np.arange(len(t))),
-        enough_by_film(t.air, q.site, got.service_lph, film, asked.for_limits()) & (got.service_lph < asked.low),
+        slow,
     )
 
 
-def _candidate(r: _Ranking, i: int) -> Candidate:
+def _candidate(r: RankingColumns, i: int) -> Candidate:
     """One filter that fits, with its scores, caveats and margins. i: its row of the table."""
     q, asked, f = r.q, r.asked, r.table.filters[i]
     clean, dirty, days, film = (float(column[i]) for column in (r.clean, r.service, r.days, r.film))
     watts, price, low = (float(column[i]) for column in (r.watts, r.price, r.low))
     points = 100 * r.parts[i] * r.weights / r.weights.sum()
+    has = Available(
+        film,
+        clean,
+        dirty,
+        float(r.parts[i, NAMES.index("clear_water")]),
+        days,
+        *stirred(q, asked, low, [(f, clean)]),
+    )
+    biology, *others = margins(has, asked.for_margins(q))
     return Candidate(
         filter_id=f.id,
         name=f.name,
@@ -318,28 +329,20 @@ def _candidate(r: _Ranking, i: int) -> Candidate:
         rise_m=float(r.rises[i]),
         watts=watts,
         price=price,
-        air_pump_price=float(r.price[i] - f.price),
+        air_pump_price=max(float(r.price[i] - f.price), 0.0),
+        price_known=f.price_known,
         noise_db=float(r.sound[i]),
         money_three_years=price + 3 * watts * KWH_PER_WATT_YEAR * q.price_per_kwh,
         media_kg=f.media_l * MEDIA_KG_L["ceramic-rings"],
         film_m2=film,
-        carries_times_count=min(film / max(asked.film_m2, 1e-4), 1e6),
+        carries_times_count=biology.share,
+        enough_by_film=bool(r.slow[i]),
         score=float(r.scores[i]),
         reason=reason_of(r.weights, r.parts[i]),
         caveats=caveats_of(
             f, q.site, guard=asked.guard, low_lph=asked.low, dirty_lph=dirty, days=days, slow=bool(r.slow[i])
         ),
-        margins=margins(
-            Available(
-                film,
-                clean,
-                dirty,
-                float(r.parts[i, NAMES.index("clear_water")]),
-                days,
-                *_stirred(q, asked, low, [(f, clean)]),
-            ),
-            asked.for_margins(q, low),
-        ),
+        margins=[biology, *others],
         contributions=[
             Contribution(priority=name, score=float(r.parts[i, k]), points=float(points[k]))
             for k, name in enumerate(NAMES)
@@ -379,7 +382,7 @@ def _excluded(
             box_lph=t.filters[i].box_lph,
             delivered_lph=float(clean[i]),
             reason="; ".join(limits[k].reason(i) for k in hit),
-            remedy=" and ".join(limits[k].remedy(i) for k in hit),
+            remedy=one_remedy([limits[k] for k in hit], i, MOST_OF_ONE),
             would_rank=place,
         )
         for place, i, hit in rows[:MOST_SHOWN]

@@ -18,6 +18,7 @@ _SAYS = {
     "flood_safety": ("little that can flood", "can empty on the floor"),
     "power_cut": ("rides out a power cut", "suffers in a power cut"),
     "chemical": ("takes chemical media", "no chemical media"),
+    "young_safe": ("safe for young and shrimp", "draws in young and shrimp"),
     "expandable": ("grows with the tank", "cannot grow"),
     "flow": ("flow fits", "flow fits poorly"),
 }
@@ -36,14 +37,28 @@ def reason_of(weights: Floats, parts: Floats) -> str:
 
 
 def caveats_of(
-    f: Filter, site: Site, *, guard: list[str], low_lph: float, dirty_lph: float, days: float, slow: bool
+    f: Filter,
+    site: Site,
+    *,
+    guard: list[str],
+    low_lph: float,
+    dirty_lph: float,
+    days: float,
+    slow: bool,
+    count: int = 1,
 ) -> list[str]:
     """What to know of a filter before buying it.
 
-    f: the filter; site: the tank's; guard: who gets into a bare intake; low_lph: flow asked, L/h; dirty_lph: in
-    service, L/h; days: between cleanings; slow: slow by the turnover rules alone. Source: common practice.
+    f: the filter; site: the tank's; guard: who gets into a bare intake; low_lph: flow asked, L/h; dirty_lph: of all in
+    service, L/h; days: between cleanings; slow: slow by the turnover rules alone; count: how many of it.
+    Source: common practice.
     """
     found = []
+    if not f.air and count > max(site.sockets, 1):
+        found.append(
+            f"They want {count} sockets where you have {site.sockets}: a licensed electrician fits more; never a chain"
+            " of strips near water."
+        )
     if days < kind_of(f.kind).service_days:
         found.append(f"With this much food it wants cleaning about every {days:.0f} days.")
     if guard and not f.air:
@@ -54,8 +69,11 @@ def caveats_of(
             " its film is enough all the same, as breeders find. It strains less and is squeezed sooner."
         )
     elif dirty_lph < low_lph:
+        falls, them = ("it falls", "it") if count == 1 else ("they fall", "them")
         found.append(
-            f"When dirty it falls to {formatting.lph(dirty_lph)}, under the {formatting.lph.bare(low_lph)} asked: clean"
-            " it sooner."
+            f"When dirty {falls} to {formatting.lph(dirty_lph)}, under the {formatting.lph.bare(low_lph)} asked: clean"
+            f" {them} sooner."
         )
+    if site.co2 != "none" and kind_of(f.kind).outlet in ("lip", "bubbles"):
+        found.append("Its falling water drives the CO2 out: under CO2 the outlet stays under water.")
     return found + kind_of(f.kind).caveats(f, site)

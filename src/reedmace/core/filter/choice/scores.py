@@ -3,7 +3,7 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from reedmace.core.filter.filter_table import FilterTable, Floats, usual_days
+from reedmace.core.filter.filter_table import Bools, FilterTable, Floats, usual_days
 from reedmace.core.filter.kind_parts.traits import Judgements
 from reedmace.core.filter.kinds import KINDS
 from reedmace.core.filter.site.noise import added_db, heard_db, level_of, quiet_score
@@ -61,7 +61,19 @@ def price_here(t: FilterTable, site: Site, i: Ints, j: Ints | None = None) -> Fl
 def sound_here(t: FilterTable, site: Site, flow: Floats) -> Floats:
     """Sound level of each filter here, dB(A) at a metre (n,). t: n filters; site: the site; flow: of each, L/h (n,)."""
     falls = np.where(t.where(lambda k: k.outlet == "lip"), flow, 0.0)
-    return heard_db(t.noise, t.air, falls, site.rim_to_water_cm, pump_here=not site.air_shared, stones=site.air_stones)
+    drains = np.where(t.where(lambda k: k.drains_cm > 0), flow, 0.0)
+    return heard_db(
+        t.noise,
+        t.air,
+        falls,
+        site.rim_to_water_cm,
+        pump_here=not site.air_shared,
+        stones=site.air_stones,
+        drains_lph=drains,
+        beneath=t.where(lambda k: k.hosed),
+        cabinet_shut=site.cabinet_shut,
+        lid=site.lid,
+    )
 
 
 def flow_score(dirty: Floats, low: Floats, high: float) -> Floats:
@@ -82,17 +94,29 @@ def running_score(watts: Floats) -> Floats:
     return np.asarray(np.clip(1 - np.log(np.maximum(watts, 2) / 2) / np.log(30), 0, 1))
 
 
-def single_scores(t: FilterTable, site: Site, dirty: Floats, days: Floats, low: Floats, high: float) -> Floats:
+CO2_LOST = 0.35
+"""Score for flow left to a filter that drives CO2 out of a tank that is given some (a stated judgement)."""
+SLOW_LEAST, SLOW_RISE = 0.55, 0.4
+"""Score for flow of a filter that is slow by turnover and enough by its film: at no flow, and more as it nears what is
+asked (a stated judgement).
+"""
+
+
+def single_scores(
+    t: FilterTable, site: Site, dirty: Floats, days: Floats, low: Floats, high: float, slow: Bools
+) -> Floats:
     """Scores of single filters, (n, len(NAMES)).
 
     t: n filters; site: the tank's; dirty: flow in service (n,), low: asked (n,), high: L/h; days: between cleanings
-    here (n,).
+    here (n,); slow: enough by film although slow (n,).
     """
     inside = t.where(lambda k: k.in_tank)
     taken = np.where(inside, t.width_cm * t.depth_cm * t.height_cm / 1000 / site.net_l, 0.0)
     watts = watts_here(t, site)
     columns = {
-        "flow": flow_score(dirty, low, high),
+        "flow": np.maximum(
+            flow_score(dirty, low, high), np.where(slow, SLOW_LEAST + SLOW_RISE * np.minimum(dirty / low, 1.0), 0.0)
+        ),
         "price": price_score(price_here(t, site, np.arange(len(t)))),
         "running_cost": running_score(watts),
         "quiet": quiet_score(sound_here(t, site, dirty)),
@@ -101,6 +125,10 @@ def single_scores(t: FilterTable, site: Site, dirty: Floats, days: Floats, low: 
         "chemical": t.chemical.astype(float),
         "redundant": np.zeros(len(t)),
     } | {name: table[t.kind] for name, table in _TABLE.items()}
+    if site.co2 != "none":
+        # Water that falls or bubbles drives out the CO2 that is bought (common practice of planted tanks).
+        drives_out = t.where(lambda k: k.outlet in ("lip", "bubbles"))
+        columns["flow"] = np.where(drives_out, CO2_LOST * columns["flow"], columns["flow"])
     if site.water == "salt":
         # A foam fractionator is the first addition to a salt tank; a closed filter is opened monthly, lest its waste
         # turn to nitrate (common practice of salt-water keepers).

@@ -9,7 +9,6 @@ from reedmace.core.filter.choice.changes import Situation
 from reedmace.core.filter.choice.limits import MOST_OF_ONE
 from reedmace.core.filter.choice.margins import Margin
 from reedmace.core.filter.choice.scores import weights_of
-from reedmace.core.filter.filter_table import Bools
 from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 
@@ -17,9 +16,14 @@ LITTLE_SHORT = 0.85
 """Largest shortfall of flow, as a share, that is no reason to use two filters (a stated judgement)."""
 
 
-def _trouble(margins_: list[Margin]) -> str:
-    """What fails by the three margins; empty when all is well. margins_: of a filter or a pair."""
+def _trouble(margins_: list[Margin], *, by_film: bool = False) -> str:
+    """What fails by the three margins; empty when all is well.
+
+    margins_: of a filter or a pair; by_film: whether its film is enough, so that slow water is no trouble.
+    """
     for m in margins_:
+        if m.slow and by_film:
+            continue
         short = m.level == "short" and m.about != "clarity" and not (m.about == "movement" and m.share >= LITTLE_SHORT)
         if short or m.level == "too-much":
             return f"{formatting.inside(m.words)}"
@@ -31,7 +35,7 @@ def first_of(ranked: list[Candidate], pairs: list[Pair]) -> list[str]:
 
     ranked, pairs: best first.
     """
-    if ranked and not _trouble(ranked[0].margins):
+    if ranked and not _trouble(ranked[0].margins, by_film=ranked[0].enough_by_film):
         return [ranked[0].filter_id]
     well = [p for p in pairs if not _trouble(p.margins) and (not ranked or p.score > ranked[0].score)]
     if well:
@@ -39,15 +43,20 @@ def first_of(ranked: list[Candidate], pairs: list[Pair]) -> list[str]:
     return [ranked[0].filter_id] if ranked else pairs[0].filter_ids if pairs else []
 
 
-def several(s: Situation, broken: Bools) -> list[str]:
-    """Three or four of one filter that lacks only flow, where neither one nor a pair carries the tank.
+def several(s: Situation) -> list[str]:
+    """Three or four of one filter that lacks only film or flow, where neither one nor a pair carries the tank.
 
-    s: the ranking as it stands; broken: limits by filter, the flow's last (n, limits).
+    s: the ranking as it stands.
     """
     t = s.table
-    count = np.ceil(s.asked.low_lph / np.maximum(s.dirty, 1e-9))
-    able = ~broken[:, :-1].any(axis=1) & broken[:, -1] & (count <= MOST_OF_ONE)
-    at = np.flatnonzero(able)
+    more = [limit for limit in s.limits if limit.count is not None]
+    other = [limit.broken for limit in s.limits if limit.count is None]
+    short = np.logical_or.reduce([limit.broken for limit in more])
+    at = np.flatnonzero(short & ~np.logical_or.reduce(other))
+    count = np.full(len(t), MOST_OF_ONE + 1)
+    for i in at.tolist():
+        count[i] = max(limit.count(i) for limit in more if limit.count is not None and limit.broken[i])
+    at = at[count[at] <= MOST_OF_ONE]
     if len(at) == 0:
         return []
     best = int(max(at, key=lambda i: (-count[i], float(s.parts[i] @ weights_of(s.priorities)), -t.price[i])))

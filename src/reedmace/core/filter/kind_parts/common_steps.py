@@ -103,7 +103,7 @@ def intake_faults(g: ResolvedLayout) -> list[PlacedIssue]:
                 g.intake_x,
                 y,
                 "The strainer stands in the bed: it takes sand into the pump.",
-                f"Lift it {formatting.cm(FROM_BED_CM, 'g')} off the bed.",
+                f"Lift it {formatting.cm(FROM_BED_CM)} off the bed.",
             )
         )
     return found

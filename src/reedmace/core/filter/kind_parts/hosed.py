@@ -6,7 +6,7 @@ import numpy as np
 
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_table import FilterTable
-from reedmace.core.filter.kind_parts.fitting import Purchase
+from reedmace.core.filter.kind_parts.fitting import MishapDraft, Purchase
 from reedmace.core.filter.kind_parts.limit import Bools, Limit
 from reedmace.core.filter.kind_parts.placement import PlacedIssue, ResolvedLayout, issue_at
 from reedmace.core.filter.kind_parts.traits import kind_traits
@@ -73,3 +73,45 @@ def hose_fittings(g: ResolvedLayout, hoses: int) -> list[Purchase]:
     if elbows:
         found.append(Purchase("elbows", float(elbows), "piece", "as planned"))
     return found
+
+
+def hose_mishaps(g: ResolvedLayout) -> list[MishapDraft]:
+    """What runs out when a hose or lid of a closed body comes off. g: its layout."""
+    bore = g.plumbing.hose_bore_mm or g.filter.hose_bore_mm or 16.0
+    return [
+        MishapDraft(
+            "intake-hose-off",
+            "Intake hose off at the body",
+            g.intake_depth,
+            "It siphons until the strainer draws air.",
+            "Raise the strainer: every {cm} saves {per_cm}. Clamps on both ends.",
+            bore_mm=bore,
+        ),
+        MishapDraft(
+            "return-hose-off-running",
+            "Return hose off while it runs",
+            g.intake_depth,
+            "The pump empties the tank down to its strainer.",
+            "Clamps past all the ridges; a tray with a leak alarm under the body.",
+        ),
+        MishapDraft(
+            "return-hose-off-standing",
+            "Return hose off while it stands",
+            g.returned_cm,
+            "It siphons back until the outlet draws air.",
+            (
+                "The siphon break already holds it to a centimetre."
+                if g.lay.siphon_break
+                else "A siphon break just under the surface."
+            ),
+            bore_mm=bore,
+        ),
+        MishapDraft(
+            "lid-opened",
+            "Lid opened with a valve left open",
+            g.intake_depth,
+            "Both hoses stand full above the open body.",
+            "Shut both valves, unplug, then open; never the other way round.",
+            bore_mm=bore,
+        ),
+    ]

@@ -10,8 +10,11 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, GetJsonSchemaHandler
 from pydantic_core import CoreSchema
 
+from reedmace.core.filter.kind_parts.about import KindAbout
 from reedmace.core.filter.kind_parts.cleaning import Care
 from reedmace.core.filter.kind_parts.fitting import PowerCut
+from reedmace.core.filter.kind_parts.typical import Typical
+from reedmace.core.flow.materials import MediaKind
 
 
 @dataclass(frozen=True)
@@ -23,6 +26,8 @@ class Judgements:
     hidden: float
     flood_safety: float
     expandable: float
+    young_safe: float
+    """Safety of fry and shrimp from its intake."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -31,6 +36,7 @@ class KindTraits:
 
     name: str
     title: str
+    about: KindAbout
     order: int
     prefix: str
     """Prefix of its step ids."""
@@ -63,7 +69,12 @@ class KindTraits:
     on_rim: bool
     fill_most: float
     """Largest share of its media volume that may be filled (common practice)."""
+    packing: tuple[MediaKind, ...] = ()
+    """Media that fill it in flow order, in equal parts, until the keeper says otherwise (common practice); none where
+    its foam or bed is the filter itself."""
     judged: Judgements
+    typical: Typical | None = None
+    """Boxes of this kind as they are sold; None where nobody has said: then it stands in no map of sizes."""
     power_cut: PowerCut
     proofs: tuple[tuple[str, str], ...]
     """Ways to prove its flow, best first: (method, what the keeper sees)."""
@@ -76,8 +87,6 @@ class KindTraits:
     messy: tuple[str, str] | None = None
     """Why it is excluded for large messy animals ("{who}" is filled in), and the remedy; None where it is not."""
     messy_only_air: bool = False
-    usual_box: bool = False
-    """Kind assumed for a box until its kind is stated; true for one kind (common practice)."""
     space_over_cm: float | None = None
     """Space over its body under the tank for hoses or hands; None where it does not stand there (common practice)."""
     body_x_share: float = 0.72

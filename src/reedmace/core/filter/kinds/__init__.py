@@ -11,8 +11,6 @@ KINDS: tuple[FilterKind, ...] = tuple(
 )
 """Every kind, in the order the table's columns number them."""
 BY_NAME: dict[str, FilterKind] = {kind.name: kind for kind in KINDS}
-USUAL_BOX: str = next(kind.name for kind in KINDS if kind.usual_box)
-"""Kind assumed for a box until its kind is stated."""
 for _kind in KINDS:
     register_kind(_kind)
 
@@ -22,4 +20,4 @@ def kind_of(name: str) -> FilterKind:
     return BY_NAME[name]
 
 
-__all__ = ["BY_NAME", "KINDS", "USUAL_BOX", "FilterKind", "kind_of"]
+__all__ = ["BY_NAME", "KINDS", "FilterKind", "kind_of"]

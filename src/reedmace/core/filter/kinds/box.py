@@ -2,6 +2,7 @@
 
 from reedmace.core.contract import Working
 from reedmace.core.filter.kind_parts import air_driven
+from reedmace.core.filter.kind_parts.about import KindAbout
 from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
 from reedmace.core.filter.kind_parts.fitting import Purchase
 from reedmace.core.filter.kind_parts.in_tank import stands_under
@@ -9,6 +10,7 @@ from reedmace.core.filter.kind_parts.kind import FilterKind
 from reedmace.core.filter.kind_parts.placement import PlacedIssue, ResolvedLayout
 from reedmace.core.filter.kind_parts.steps import WASH, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.filter.kind_parts.typical import Typical
 from reedmace.core.quantity import formatting
 
 
@@ -53,6 +55,29 @@ def _fittings(g: ResolvedLayout) -> list[Purchase]:
 KIND = FilterKind(
     name="box",
     title="Box",
+    about=KindAbout(
+        called=("corner filter", "box filter", "box corner filter"),
+        how=(
+            "A plastic box full of floss stands in the tank. Air lifts water out at the top, and more comes "
+            "in through the slots and the floss."
+        ),
+        good=(
+            "cheap",
+            "floss is changed in a minute",
+            "keeps its dirt inside when it is lifted",
+            "can hold coral or peat",
+        ),
+        poor=("floats without ballast", "most of its film goes out with the floss", "little flow", "ugly"),
+        picked_for="Fry, quarantine, and breeders who change floss often.",
+        argued=(
+            "Sponges do the same and keep their film, say many; its friends like that dirt leaves the tank "
+            "with the floss."
+        ),
+        cleaning="Change half of the floss when it is dirty, the other half later.",
+        costs="As a sponge; floss is bought again and again.",
+        in_box=("box with lid", "lift tube"),
+        besides=("air pump, line and check valve", "floss", "stones or rings as ballast"),
+    ),
     order=6,
     prefix="box",
     service_days=21,
@@ -70,7 +95,27 @@ KIND = FilterKind(
     may_pair=True,
     on_rim=False,
     fill_most=1.0,
-    judged=Judgements(easy_clean=0.8, clear_water=0.45, hidden=0.05, flood_safety=1.0, expandable=0.5),
+    packing=("floss",),
+    typical=Typical(
+        smallest_lph=60,
+        largest_lph=250,
+        figures={
+            "watts": (2.8, 0.36, 0.2),
+            "media_l": (4.9, 1.61, 0.35),
+            "width_cm": (31, 0.6, 0.08),
+            "depth_cm": (13, 0.14, 0.08),
+            "height_cm": (28, 0.48, 0.08),
+            "noise": (3, 0, 0.15),
+            "price": (23, 0.86, 0.3),
+            "air_l_min": (2.9, 1.27, 0.1),
+            "tube_bore_mm": (26, 0.52, 0.08),
+            "face_cm2": (340, 1.04, 0.08),
+            "foam_depth_cm": (7.4, 0.23, 0.08),
+            "tank_up_to_l": (230, 1.17, 0.25),
+        },
+        counted=True,
+    ),
+    judged=Judgements(easy_clean=0.8, clear_water=0.45, hidden=0.05, flood_safety=1.0, expandable=0.5, young_safe=0.85),
     power_cut=air_driven.POWER_CUT,
     proofs=air_driven.PROOFS,
     causes=air_driven.CAUSES,

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from reedmace.core.contract import Working
 from reedmace.core.filter.filter_box import Filter
-from reedmace.core.filter.filter_table import FilterTable
+from reedmace.core.filter.kind_parts.about import KindAbout
 from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
 from reedmace.core.filter.kind_parts.common_steps import (
     cable_fault,
@@ -15,10 +15,9 @@ from reedmace.core.filter.kind_parts.common_steps import (
     plug_inspection,
     socket_mark,
 )
-from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
-from reedmace.core.filter.kind_parts.hosed import hose_fittings, stands_beneath, tap_fault
+from reedmace.core.filter.kind_parts.fitting import PowerCut, Purchase
+from reedmace.core.filter.kind_parts.hosed import hose_fittings, hose_mishaps, stands_beneath, tap_fault
 from reedmace.core.filter.kind_parts.kind import FilterKind
-from reedmace.core.filter.kind_parts.limit import Bools, Limit
 from reedmace.core.filter.kind_parts.media_path import COARSE_PLACE, PATH_WORDS, Priming
 from reedmace.core.filter.kind_parts.placement import (
     APART_SHARE,
@@ -31,6 +30,7 @@ from reedmace.core.filter.kind_parts.placement import (
 )
 from reedmace.core.filter.kind_parts.steps import UNPLUG, WIRING, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.filter.kind_parts.typical import Typical
 from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 
@@ -39,10 +39,6 @@ OVER_CM = 8.0
 FILLING = 2.0
 """Water that fills the body, as a multiple of its media (memory)."""
 EMPTY_KG = 4.0
-
-
-def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
-    return [stands_beneath(t, mine, site, OVER_CM)]
 
 
 def _loop_words(_: float, above_cm: float) -> str:
@@ -79,11 +75,9 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         "L to fill the body",
         "memory",
     )
-    planned = (
-        f"{formatting.metres(q.hose_length_m)} of {formatting.mm(q.hose_bore_mm)} hose is planned; "
-        if q.hose_length_m and q.hose_bore_mm
-        else ""
-    )
+    planned = ""
+    if q.hose_length_m and q.hose_bore_mm:
+        planned = f"{formatting.metres(q.hose_length_m)} of {formatting.mm(q.hose_bore_mm)} hose is planned; "
     weight = formatting.kg(prime + EMPTY_KG)
     filling = _PRIMING[q.priming].format(formatting.litres(prime))
     return [
@@ -227,47 +221,6 @@ def _fittings(g: ResolvedLayout) -> list[Purchase]:
     return [*hose_fittings(g, 2), Purchase("spare O-ring or seal", 1, "piece", "a worn seal drips", "spare")]
 
 
-def _mishaps(g: ResolvedLayout) -> list[MishapDraft]:
-    bore = g.plumbing.hose_bore_mm or g.filter.hose_bore_mm or 16.0
-    return [
-        MishapDraft(
-            "intake-hose-off",
-            "Intake hose off at the body",
-            g.intake_depth,
-            "It siphons until the strainer draws air.",
-            "Raise the strainer: every {cm} saves {per_cm}. Clamps on both ends.",
-            bore_mm=bore,
-        ),
-        MishapDraft(
-            "return-hose-off-running",
-            "Return hose off while it runs",
-            g.intake_depth,
-            "The pump empties the tank down to its strainer.",
-            "Clamps past all the ridges; a tray with a leak alarm under the body.",
-        ),
-        MishapDraft(
-            "return-hose-off-standing",
-            "Return hose off while it stands",
-            g.returned_cm,
-            "It siphons back until the outlet draws air.",
-            (
-                "The siphon break already holds it to a centimetre."
-                if g.lay.siphon_break
-                else "A siphon break just under the surface."
-            ),
-            bore_mm=bore,
-        ),
-        MishapDraft(
-            "lid-opened",
-            "Lid opened with a valve left open",
-            g.intake_depth,
-            "Both hoses stand full above the open body.",
-            "Shut both valves, unplug, then open; never the other way round.",
-            bore_mm=bore,
-        ),
-    ]
-
-
 def _caveats(_: Filter, site: Site) -> list[str]:
     found = ["Heavy and wet to clean; test its flow monthly, since the dirt cannot be seen."]
     if site.water == "salt":
@@ -275,11 +228,57 @@ def _caveats(_: Filter, site: Site) -> list[str]:
     return found
 
 
+TYPICAL = Typical(smallest_lph=200, largest_lph=4500, figures={
+    "max_head_m": (1.1, 0.58, 0.15), "watts": (7.7, 1.04, 0.2), "media_l": (2.9, 1.05, 0.35),
+    "width_cm": (18, 0.35, 0.08), "depth_cm": (18, 0.32, 0.08), "height_cm": (32, 0.35, 0.08),
+    "noise": (1.2, 0.46, 0.15), "price": (82, 0.74, 0.3), "face_cm2": (220, 0.6, 0.08),
+    "foam_depth_cm": (8.9, -0.01, 0.08), "hose_bore_mm": (14, 0.32, 0.08), "tank_up_to_l": (150, 1.09, 0.25),
+})  # fmt: skip
+
+
 KIND = FilterKind(
     name="canister",
     title="Canister",
+    about=KindAbout(
+        called=("external canister filter", "canister filter", "external filter", "external power filter", "canister"),
+        how=(
+            "Water runs down a hose into a closed body below the tank, through trays of media, and a pump "
+            "sends it back up. With both ends under water the height costs nothing; hoses, media and dirt do."
+        ),
+        good=(
+            "out of sight and quiet",
+            "much media, any kind of it",
+            "strains, houses bacteria and holds carbon at once",
+            "needs only a few centimetres behind the tank",
+        ),
+        poor=(
+            "dear",
+            "heavy and wet to clean, so it is put off",
+            "the dirt in it is not seen",
+            "a leak empties onto the floor",
+            "gives much less than its label once it is packed",
+        ),
+        picked_for="Show tanks, larger tanks, turtles, quiet rooms, planted tanks.",
+        argued=(
+            "Salt-water keepers blame the waste it stores for nitrate. Elsewhere one side praises months "
+            "without care, the other calls that a trap: the flow, timed each month, says which it is."
+        ),
+        cleaning=(
+            "Both valves shut, unplug, out to a tub; coarse foam first, half the hard media at most, all in "
+            "tank water. Seal clean and greased, lid evenly, prime, then power. By the flow test: weeks to "
+            "many months."
+        ),
+        costs="Ten times a sponge and more. Seal rings, impeller, and hoses wear.",
+        in_box=(
+            "body with pump and trays",
+            "intake and outlet pipes",
+            "two hoses",
+            "valves or a quick release",
+            "some foam and media",
+        ),
+        besides=("media for trays that come empty", "hose clamps", "a guard sponge", "a tray with a leak alarm"),
+    ),
     order=4,
-    usual_box=True,
     prefix="canister",
     service_days=60,
     rise="outlet",
@@ -296,7 +295,9 @@ KIND = FilterKind(
     may_pair=True,
     on_rim=False,
     fill_most=1.0,
-    judged=Judgements(easy_clean=0.3, clear_water=0.85, hidden=0.95, flood_safety=0.35, expandable=0.6),
+    packing=("foam-10", "foam-20", "ceramic-rings"),
+    typical=TYPICAL,
+    judged=Judgements(easy_clean=0.3, clear_water=0.85, hidden=0.95, flood_safety=0.35, expandable=0.6, young_safe=0.4),
     power_cut=PowerCut(
         minute="Nothing leaks: it stands full and closed.",
         hour="The film uses up the oxygen shut in with it.",
@@ -312,7 +313,7 @@ KIND = FilterKind(
         "Hose narrower or longer than you entered: measure it.",
         "The pump is below its curve: unplug, clean the impeller and its well.",
     ),
-    limits=_limits,
+    limits=lambda t, mine, site: [stands_beneath(t, mine, site, OVER_CM)],
     space_over_cm=OVER_CM,
     steps=_steps,
     after={
@@ -351,7 +352,7 @@ KIND = FilterKind(
     runs=_runs,
     faults=lambda g: list(_faults(g)),
     fittings=_fittings,
-    mishaps=_mishaps,
+    mishaps=hose_mishaps,
     care=Care(
         title="Open and rinse the canister",
         share=0.5,

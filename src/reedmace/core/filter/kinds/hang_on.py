@@ -7,6 +7,7 @@ import numpy as np
 from reedmace.core.contract import Working
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_table import FilterTable
+from reedmace.core.filter.kind_parts.about import KindAbout
 from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
 from reedmace.core.filter.kind_parts.common_steps import (
     cable_fault,
@@ -24,6 +25,7 @@ from reedmace.core.filter.kind_parts.media_path import COARSE_PLACE, PATH_WORDS
 from reedmace.core.filter.kind_parts.placement import PartMark, PlacedIssue, ResolvedLayout, RunDraft, issue_at
 from reedmace.core.filter.kind_parts.steps import UNPLUG, WIRING, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.filter.kind_parts.typical import Typical
 from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 
@@ -40,6 +42,13 @@ def _loop_words(rise_m: float, _: float) -> str:
     )
 
 
+def _room_behind(site: Site, needed_cm: float) -> str:
+    """Remedy for too little room behind the glass: a full tank is not moved."""
+    if site.filled:
+        return "hang it on an end pane, or choose a shallower one: a full tank is not moved"
+    return f"move the tank {formatting.cm(needed_cm - site.behind_cm, 'g')} further off the wall"
+
+
 def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
     return [
         Limit(
@@ -48,7 +57,7 @@ def _limits(t: FilterTable, mine: Bools, site: Site) -> list[Limit]:
                 f"needs {formatting.cm(t.behind_cm[i], 'g')} behind the tank, you have"
                 f" {formatting.cm.bare(site.behind_cm, 'g')}"
             ),
-            lambda i: f"move the tank {formatting.cm(t.behind_cm[i] - site.behind_cm, 'g')} further off the wall",
+            lambda i: _room_behind(site, t.behind_cm[i]),
             "behind_cm",
             t.behind_cm,
         ),
@@ -176,7 +185,7 @@ def _faults(g: ResolvedLayout) -> list[PlacedIssue]:
                 g.rim,
                 f"It needs {formatting.cm(g.filter.behind_cm, 'g')} behind the tank and has"
                 f" {formatting.cm.bare(g.site.behind_cm, 'g')}.",
-                f"Move the tank {formatting.cm(g.filter.behind_cm - g.site.behind_cm, 'g')} further off the wall.",
+                f"{formatting.opening(_room_behind(g.site, g.filter.behind_cm))}.",
             )
         )
     return found
@@ -220,9 +229,70 @@ def _caveats(f: Filter, site: Site) -> list[str]:
     return found
 
 
+TYPICAL = Typical(smallest_lph=150, largest_lph=1800, figures={
+    "max_head_m": (0.66, 0.38, 0.15), "watts": (6.6, 0.81, 0.2), "media_l": (0.91, 1.04, 0.35),
+    "width_cm": (23, 0.51, 0.08), "depth_cm": (11, 0.35, 0.08), "height_cm": (21, 0.3, 0.08),
+    "behind_cm": (8.4, 0.39, 0.08), "noise": (2.2, 0.36, 0.15), "price": (39, 0.62, 0.3),
+    "tube_bore_mm": (20, 0.34, 0.08), "face_cm2": (180, 0.84, 0.08), "foam_depth_cm": (4.4, 0.05, 0.08),
+    "tank_up_to_l": (130, 1.15, 0.25), "lip_cm": (2.2, 0.14, 0.08),
+})  # fmt: skip
+
+
 KIND = FilterKind(
     name="hang-on",
     title="Hang-on",
+    about=KindAbout(
+        called=(
+            "hang-on-back filter",
+            "hang-on back filter",
+            "hang on back filter",
+            "hang on back",
+            "hang-on-back",
+            "hang-on filter",
+            "hang on filter",
+            "waterfall filter",
+            "hob filter",
+            "hang on",
+            "hang-on",
+            "hob",
+        ),
+        how=(
+            "A pump lifts water through a stem into a box on the rim. It rises through foam and media and "
+            "spills back over a lip."
+        ),
+        good=(
+            "much flow for its price",
+            "reached and cleaned in minutes",
+            "takes any media",
+            "the spill brings oxygen",
+            "with floss it polishes the water",
+        ),
+        poor=(
+            "wants room behind the glass, a socket and a level rim",
+            "its intake takes fry and shrimp unless it is guarded",
+            "where the motor is outside it does not start dry after a power cut",
+            "spills behind if it is tilted, crammed or clogged",
+            "the spill splashes when the water stands low",
+        ),
+        picked_for=(
+            "A first tank, up to about ten tanks, goldfish and other messy fish, and whoever wants clear water."
+        ),
+        argued=(
+            "Some fault its throw-away cartridges, which carry the bacteria out with them: foam and hard "
+            "media in their place settle that."
+        ),
+        cleaning=(
+            "Basket out to a bucket of tank water, swish foam and rings, change floss that is clogged, every "
+            "two weeks to a month. Never scrub the box. Fill it before power."
+        ),
+        costs="Three to four times a sponge. Seal and impeller wear, after two or three years.",
+        in_box=("box with motor", "intake stem and strainer", "a cartridge or basket", "lid"),
+        besides=(
+            "coarse foam and rings in place of the cartridge",
+            "a guard sponge for the intake with small animals",
+            "an extension of the stem in a deep tank",
+        ),
+    ),
     order=2,
     prefix="hangon",
     service_days=21,
@@ -240,7 +310,9 @@ KIND = FilterKind(
     may_pair=True,
     on_rim=True,
     fill_most=0.85,
-    judged=Judgements(easy_clean=0.95, clear_water=0.65, hidden=0.5, flood_safety=0.6, expandable=0.5),
+    packing=("foam-20", "floss", "ceramic-rings"),
+    typical=TYPICAL,
+    judged=Judgements(easy_clean=0.95, clear_water=0.65, hidden=0.5, flood_safety=0.6, expandable=0.5, young_safe=0.35),
     power_cut=PowerCut(
         minute="The box drains back to its sill.",
         hour="Media above the sill stand wet but still.",

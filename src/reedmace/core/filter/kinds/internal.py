@@ -1,6 +1,7 @@
 """The internal: a small pump and its media inside the tank."""
 
 from reedmace.core.contract import Working
+from reedmace.core.filter.kind_parts.about import KindAbout
 from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
 from reedmace.core.filter.kind_parts.common_steps import cable_fault, guard_step, socket_mark
 from reedmace.core.filter.kind_parts.fitting import MishapDraft, PowerCut, Purchase
@@ -9,6 +10,7 @@ from reedmace.core.filter.kind_parts.kind import FilterKind
 from reedmace.core.filter.kind_parts.placement import PartMark, ResolvedLayout, RunDraft
 from reedmace.core.filter.kind_parts.steps import UNPLUG, WASH, WIRING, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.filter.kind_parts.typical import Typical
 from reedmace.core.quantity import formatting
 
 UNDER_CM = 3.0
@@ -85,6 +87,40 @@ def _mishaps(_: ResolvedLayout) -> list[MishapDraft]:
 KIND = FilterKind(
     name="internal",
     title="Internal",
+    about=KindAbout(
+        called=(
+            "internal power filter",
+            "internal filter",
+            "submersible filter",
+            "submersible power filter",
+            "in-tank filter",
+            "internal",
+        ),
+        how=(
+            "A small pump with a chamber of foam stands in the water or on the inner rim. It draws through "
+            "the foam and blows out at the top."
+        ),
+        good=(
+            "cheap, plugged in within minutes",
+            "no hose and little that could flood",
+            "the sunk type is quiet and can be aimed",
+        ),
+        poor=(
+            "takes room in the tank and is hard to hide",
+            "little media",
+            "a bare grate takes small animals",
+            "its jet is often too strong for slow fish",
+        ),
+        picked_for="Small and middling tanks, quarantine, and extra movement beside another filter.",
+        argued=(
+            "Not for goldfish or turtles, say most: too little media for their dirt. Cartridges are thrown "
+            "away with their film; foam in their place mends that."
+        ),
+        cleaning="A scoop or bag under it, out to a bucket of tank water, squeeze the foam, every two to four weeks.",
+        costs="Two to three times a sponge. Impeller and suction cups wear.",
+        in_box=("pump and chamber", "cartridge or foam", "suction cups", "nozzle or a short bar"),
+        besides=("foam in place of a cartridge", "fine foam or mesh before the grate with small animals"),
+    ),
     order=3,
     prefix="internal",
     service_days=21,
@@ -102,7 +138,26 @@ KIND = FilterKind(
     may_pair=True,
     on_rim=False,
     fill_most=1.0,
-    judged=Judgements(easy_clean=0.6, clear_water=0.4, hidden=0.2, flood_safety=0.95, expandable=0.3),
+    packing=("foam-20",),
+    typical=Typical(
+        smallest_lph=120,
+        largest_lph=1500,
+        figures={
+            "max_head_m": (0.62, 0.62, 0.15),
+            "watts": (6.2, 0.95, 0.2),
+            "media_l": (0.62, 1.07, 0.35),
+            "width_cm": (11, 0.28, 0.08),
+            "depth_cm": (7.8, 0.29, 0.08),
+            "height_cm": (24, 0.49, 0.08),
+            "noise": (2.2, 0.24, 0.15),
+            "price": (28, 0.74, 0.3),
+            "tube_bore_mm": (12, 0.02, 0.08),
+            "face_cm2": (100, 0.77, 0.08),
+            "foam_depth_cm": (5, -0, 0.08),
+            "tank_up_to_l": (120, 1.22, 0.25),
+        },
+    ),
+    judged=Judgements(easy_clean=0.6, clear_water=0.4, hidden=0.2, flood_safety=0.95, expandable=0.3, young_safe=0.3),
     power_cut=PowerCut(
         minute="The water stands still.",
         hour="The film sits in the tank's own water and is well.",

@@ -3,11 +3,13 @@
 from reedmace.core.contract import Working
 from reedmace.core.filter.filter_table import FilterTable
 from reedmace.core.filter.kind_parts import air_driven
+from reedmace.core.filter.kind_parts.about import KindAbout
 from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
 from reedmace.core.filter.kind_parts.kind import FilterKind
 from reedmace.core.filter.kind_parts.limit import Bools, Limit
 from reedmace.core.filter.kind_parts.steps import UNPLUG, WASH, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.filter.kind_parts.typical import Typical
 from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 
@@ -57,6 +59,33 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
 KIND = FilterKind(
     name="sheet",
     title="Sheet",
+    about=KindAbout(
+        called=("mat filter", "matten filter", "foam wall", "wall filter", "sheet filter"),
+        how=(
+            "A wall of foam stands across the tank or a corner. Behind it a lift or a small pump carries "
+            "water back to the front, so that all of it passes the foam slowly."
+        ),
+        good=(
+            "a very large face: cleaned once in a year or more",
+            "safe for fry and shrimp",
+            "quiet",
+            "cheap for what it does",
+        ),
+        poor=(
+            "takes room in the tank and stands in view",
+            "strains fine dirt only once it has ripened",
+            "a heater behind it must stay covered with water",
+        ),
+        picked_for="Breeding tanks, shrimp, planted tanks, and whoever wants to clean seldom.",
+        argued="Some dislike the look, others the room it takes. Nobody argues about how it filters.",
+        cleaning=(
+            "Years may pass. When the water behind it stands lower than before it, lift it out and rinse it "
+            "in tank water, half at a time where it is the only film."
+        ),
+        costs="A sheet of foam and an air lift; often cut at home. The foam lasts for years.",
+        in_box=("foam sheet", "side rails or grooves", "lift tube"),
+        besides=("air pump and line, or a small pump", "check valve for air"),
+    ),
     order=1,
     prefix="sheet",
     service_days=365,
@@ -74,7 +103,26 @@ KIND = FilterKind(
     may_pair=True,
     on_rim=False,
     fill_most=1.0,
-    judged=Judgements(easy_clean=0.85, clear_water=0.5, hidden=0.25, flood_safety=1.0, expandable=0.5),
+    typical=Typical(
+        smallest_lph=100,
+        largest_lph=900,
+        figures={
+            "watts": (3, 0, 0.2),
+            "media_l": (20, 1.57, 0.35),
+            "width_cm": (73, 1.02, 0.08),
+            "depth_cm": (7, 0, 0.08),
+            "height_cm": (51, 0.5, 0.08),
+            "noise": (2, 0, 0.15),
+            "price": (63, 0.97, 0.3),
+            "air_l_min": (2.5, 1.31, 0.1),
+            "tube_bore_mm": (27, 0.49, 0.08),
+            "face_cm2": (4100, 1.57, 0.08),
+            "foam_depth_cm": (5, -0, 0.08),
+            "tank_up_to_l": (420, 1.69, 0.25),
+        },
+        counted=True,
+    ),
+    judged=Judgements(easy_clean=0.85, clear_water=0.5, hidden=0.25, flood_safety=1.0, expandable=0.5, young_safe=1.0),
     power_cut=air_driven.POWER_CUT,
     proofs=air_driven.PROOFS,
     causes=air_driven.CAUSES,

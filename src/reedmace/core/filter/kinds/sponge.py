@@ -2,6 +2,7 @@
 
 from reedmace.core.contract import Working
 from reedmace.core.filter.kind_parts import air_driven
+from reedmace.core.filter.kind_parts.about import KindAbout
 from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
 from reedmace.core.filter.kind_parts.fitting import Purchase
 from reedmace.core.filter.kind_parts.in_tank import stands_under
@@ -9,6 +10,7 @@ from reedmace.core.filter.kind_parts.kind import FilterKind
 from reedmace.core.filter.kind_parts.placement import PlacedIssue, ResolvedLayout
 from reedmace.core.filter.kind_parts.steps import WASH, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.filter.kind_parts.typical import Typical
 from reedmace.core.flow.airlift import UPLIFT_SPARE_CM
 from reedmace.core.quantity import formatting
 from reedmace.core.tank.evaporation import TANK_DROP_CM
@@ -74,6 +76,42 @@ def _fittings(g: ResolvedLayout) -> list[Purchase]:
 KIND = FilterKind(
     name="sponge",
     title="Sponge",
+    about=KindAbout(
+        called=("sponge filter", "foam filter", "air sponge", "sponge"),
+        how=(
+            "Air let go low inside the core rises up a tube and takes water with it. What leaves through the "
+            "tube must come in through the foam, which strains it and holds the filter bacteria."
+        ),
+        good=(
+            "the cheapest, and one air pump runs many",
+            "no intake that could take fry or shrimp; they graze on it",
+            "starts again by itself; its bacteria live through a power cut in the tank's own water",
+            "easy to seed, and to carry to the next tank",
+            "bubbles bring oxygen",
+        ),
+        poor=(
+            "bubbles and pump can be heard",
+            "stands in view and takes room",
+            "holds no carbon or other chemical media",
+            "drips brown when it is lifted",
+            "clogs soon under large messy animals",
+        ),
+        picked_for=(
+            "Shrimp, fry, small and slow fish, breeding rooms, hospital tanks, and tanks whose owner is often away."
+        ),
+        argued=(
+            "Some call it too weak, since it turns the water slowly. Its friends point to the film in the "
+            "foam, which is far more than a lightly stocked tank needs. Both are right on different tanks: it"
+            " is judged here by film, by straining and by movement."
+        ),
+        cleaning=(
+            "Squeeze it in a bucket of old tank water, about once a month, two weeks with fine foam. A bag "
+            "under it before it is lifted keeps the carpet clean. Of a pair, one at a time."
+        ),
+        costs="The least of all kinds to buy. Its foam lasts for years; air stone and check valve are replaced.",
+        in_box=("foam on a core", "lift tube", "sometimes an air stone"),
+        besides=("air pump", "air line", "check valve", "an air valve where one pump drives several"),
+    ),
     order=0,
     prefix="sponge",
     service_days=30,
@@ -91,7 +129,26 @@ KIND = FilterKind(
     may_pair=True,
     on_rim=False,
     fill_most=1.0,
-    judged=Judgements(easy_clean=0.7, clear_water=0.35, hidden=0.1, flood_safety=1.0, expandable=0.8),
+    typical=Typical(
+        smallest_lph=60,
+        largest_lph=600,
+        figures={
+            "watts": (4.7, 0.62, 0.2),
+            "media_l": (4.5, 1.6, 0.35),
+            "width_cm": (23, 0.52, 0.08),
+            "depth_cm": (19, 0.54, 0.08),
+            "height_cm": (36, 0.6, 0.08),
+            "noise": (3.9, 0.42, 0.15),
+            "price": (26, 0.71, 0.3),
+            "air_l_min": (2.5, 1.2, 0.1),
+            "tube_bore_mm": (27, 0.52, 0.08),
+            "face_cm2": (2000, 1.3, 0.08),
+            "foam_depth_cm": (4.1, 0.33, 0.08),
+            "tank_up_to_l": (350, 1.32, 0.25),
+        },
+        counted=True,
+    ),
+    judged=Judgements(easy_clean=0.7, clear_water=0.35, hidden=0.1, flood_safety=1.0, expandable=0.8, young_safe=1.0),
     power_cut=air_driven.POWER_CUT,
     proofs=air_driven.PROOFS,
     causes=air_driven.CAUSES,

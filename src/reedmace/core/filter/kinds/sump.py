@@ -5,6 +5,7 @@ import numpy as np
 from reedmace.core.contract import Working
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_table import FilterTable
+from reedmace.core.filter.kind_parts.about import KindAbout
 from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
 from reedmace.core.filter.kind_parts.common_steps import (
     cable_fault,
@@ -20,15 +21,14 @@ from reedmace.core.filter.kind_parts.limit import Bools, Limit
 from reedmace.core.filter.kind_parts.placement import OVER_RIM_CM, PartMark, PlacedIssue, ResolvedLayout, RunDraft
 from reedmace.core.filter.kind_parts.steps import UNPLUG, WASH, WIRING, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
-from reedmace.core.filter.site.site import Site
+from reedmace.core.filter.kind_parts.typical import Typical
+from reedmace.core.filter.site.noise import DRAIN_FALL_CM
+from reedmace.core.filter.site.site import SUMP_FROM_L, Site
 from reedmace.core.flow.overflow import PIPE_L
 from reedmace.core.quantity import formatting
 
 OVER_CM = 10.0
 """Space over it for hands (common practice)."""
-FROM_L = 380.0
-CLOGGED_CM = 5.0
-"""Additional run-back past a clogged siphon break (memory)."""
 
 
 def _loop_words(rise_m: float, _: float) -> str:
@@ -170,8 +170,8 @@ def _mishaps(g: ResolvedLayout) -> list[MishapDraft]:
             MishapDraft(
                 "siphon-break-clogged",
                 "Siphon break clogged at a power cut",
-                max(g.lay.outlet_depth_cm, 0.0) + CLOGGED_CM,
-                "The return runs back past the clogged hole.",
+                max(g.lay.outlet_depth_cm, 0.0),
+                "The return runs back past the clogged hole, down to its mouth.",
                 "Clean the hole monthly; leave that much more site.",
                 keeps_l=keeps,
             )
@@ -189,7 +189,7 @@ def _mishaps(g: ResolvedLayout) -> list[MishapDraft]:
 
 
 def _caveats(_: Filter, site: Site) -> list[str]:
-    if site.net_l < FROM_L and site.water == "fresh":
+    if site.net_l < SUMP_FROM_L and site.water == "fresh":
         return ["Sumps come into their own from about 380 L (100 US gal) or in salt water."]
     return []
 
@@ -197,6 +197,41 @@ def _caveats(_: Filter, site: Site) -> list[str]:
 KIND = FilterKind(
     name="sump",
     title="Sump",
+    about=KindAbout(
+        called=("return pump", "sump pump", "sump filter", "sump"),
+        how=(
+            "Water falls over a weir and down a drain into a second tank below, through socks and media, and "
+            "a pump returns it."
+        ),
+        good=(
+            "the most water and media",
+            "heater, skimmer and gear stand out of sight",
+            "the level in the tank stays",
+            "room for later",
+        ),
+        poor=(
+            "wants a drilled tank or an overflow box",
+            "plumbing, and its cost",
+            "the drain gurgles until it is tuned",
+            "runs back at every power cut: it must have room for that",
+            "tanks on one sump share every disease",
+        ),
+        picked_for="Salt water, and tanks over about 380 L.",
+        argued=(
+            "For a beginner, say salt-water keepers, it is the easy road; others send beginners to something "
+            "simpler. Bought or built is argued too."
+        ),
+        cleaning="Socks or floss each week to month, foam swished in tank water, overflow and pump wiped.",
+        costs="The dearest, with tank, plumbing and pump. Socks are washed or replaced, the pump's impeller wears.",
+        in_box=("a return pump; the sump itself is mostly separate",),
+        besides=(
+            "sump tank",
+            "overflow or bulkheads",
+            "drain and return pipe, a valve on the drain",
+            "socks or floss",
+            "media",
+        ),
+    ),
     order=5,
     prefix="sump",
     service_days=21,
@@ -207,7 +242,7 @@ KIND = FilterKind(
     stemmed=False,
     media_in_path=False,
     outlet="bar-or-nozzle",
-    drains_cm=15.0,
+    drains_cm=DRAIN_FALL_CM,
     needs_air=False,
     closed=False,
     in_tank=False,
@@ -215,7 +250,26 @@ KIND = FilterKind(
     may_pair=False,
     on_rim=False,
     fill_most=1.0,
-    judged=Judgements(easy_clean=0.6, clear_water=0.95, hidden=1.0, flood_safety=0.4, expandable=1.0),
+    packing=("foam-10", "foam-20", "ceramic-rings"),
+    typical=Typical(
+        smallest_lph=700,
+        largest_lph=6000,
+        figures={
+            "max_head_m": (1.3, 0.45, 0.15),
+            "watts": (5.7, 1.04, 0.2),
+            "media_l": (2.8, 1.2, 0.35),
+            "width_cm": (26, 0.67, 0.08),
+            "depth_cm": (26, 0.25, 0.08),
+            "height_cm": (29, 0.19, 0.08),
+            "noise": (2.4, 0.03, 0.15),
+            "price": (110, 0.69, 0.3),
+            "face_cm2": (390, 0.54, 0.08),
+            "foam_depth_cm": (8, 0, 0.08),
+            "hose_bore_mm": (13, 0.39, 0.08),
+            "tank_up_to_l": (54, 1.32, 0.25),
+        },
+    ),
+    judged=Judgements(easy_clean=0.6, clear_water=0.95, hidden=1.0, flood_safety=0.4, expandable=1.0, young_safe=0.5),
     power_cut=PowerCut(
         minute="The tank runs back to its overflow edge: the sump must take it.",
         hour="Media in still water keep for hours; socks and trays above it dry.",

@@ -4,11 +4,13 @@ from reedmace.core.contract import Working
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_table import FilterTable
 from reedmace.core.filter.kind_parts import air_driven
+from reedmace.core.filter.kind_parts.about import KindAbout
 from reedmace.core.filter.kind_parts.cleaning import Care, Worn, care_steps
 from reedmace.core.filter.kind_parts.kind import FilterKind
 from reedmace.core.filter.kind_parts.limit import Bools, Limit
 from reedmace.core.filter.kind_parts.steps import UNPLUG, Step, StepFacts
 from reedmace.core.filter.kind_parts.traits import Judgements
+from reedmace.core.filter.kind_parts.typical import Typical
 from reedmace.core.filter.site.site import Site
 from reedmace.core.quantity import formatting
 
@@ -60,6 +62,27 @@ def _caveats(_: Filter, __: Site) -> list[str]:
 KIND = FilterKind(
     name="under-gravel",
     title="Under-gravel",
+    about=KindAbout(
+        called=("undergravel filter", "under-gravel filter", "under gravel filter", "ug filter", "gravel filter"),
+        how=(
+            "A plate lies under the gravel. Air or a small pump draws water down through the bed and up the "
+            "risers, so the bed itself is the filter."
+        ),
+        good=("nothing in view but the risers", "cheap", "safe for small animals"),
+        poor=(
+            "dirt gathers under the plate, where it cannot be reached",
+            "clogs, and then parts of the bed go airless",
+            "not for plants with deep roots, nor for fish that dig",
+        ),
+        picked_for="Old hands with light stock who vacuum the bed well.",
+        argued="Carefree for years, say a few. Most advise beginners against it, and nobody puts goldfish on it.",
+        cleaning=(
+            "Vacuum a third of the gravel at each change of water. To clean under the plate the tank is emptied."
+        ),
+        costs="Two to three times a sponge, and the gravel.",
+        in_box=("plates", "risers", "sometimes air stones"),
+        besides=("gravel of 2 to 4 mm, 6 cm deep", "air pump, line and check valve, or a small pump"),
+    ),
     order=7,
     prefix="gravel",
     service_days=90,
@@ -77,7 +100,25 @@ KIND = FilterKind(
     may_pair=False,
     on_rim=False,
     fill_most=1.0,
-    judged=Judgements(easy_clean=0.1, clear_water=0.25, hidden=0.7, flood_safety=0.95, expandable=0.2),
+    typical=Typical(
+        smallest_lph=200,
+        largest_lph=1200,
+        figures={
+            "watts": (3, 0, 0.2),
+            "media_l": (8.5, 0, 0.35),
+            "width_cm": (71, 0, 0.08),
+            "depth_cm": (32, 0, 0.08),
+            "height_cm": (34, 0, 0.08),
+            "noise": (3, 0, 0.15),
+            "price": (20, 0, 0.3),
+            "air_l_min": (1.6, 0, 0.1),
+            "tube_bore_mm": (23, 0, 0.08),
+            "face_cm2": (2200, 0, 0.08),
+            "foam_depth_cm": (4, 0, 0.08),
+            "tank_up_to_l": (120, 0, 0.25),
+        },
+    ),
+    judged=Judgements(easy_clean=0.1, clear_water=0.25, hidden=0.7, flood_safety=0.95, expandable=0.2, young_safe=0.9),
     power_cut=air_driven.POWER_CUT,
     proofs=air_driven.PROOFS,
     causes=air_driven.CAUSES,

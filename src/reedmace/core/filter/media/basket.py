@@ -48,3 +48,12 @@ def next_baskets(packed: Sequence[Basket], media_l: float) -> list[Basket]:
     for _ in USUAL_MEDIA:
         ahead.append(next_basket(ahead, media_l))
     return ahead[len(packed) :]
+
+
+def usual_packing(media: Sequence[MediaKind], media_l: float) -> list[Basket]:
+    """A filter packed as usual for its kind, in flow order. media: of the kind; media_l: media volume, L.
+
+    >>> [(basket.media, basket.litres) for basket in usual_packing(("foam-10", "ceramic-rings"), 6.0)]
+    [('foam-10', 3.0), ('ceramic-rings', 3.0)]
+    """
+    return [Basket(media=one, litres=max(round(media_l / len(media), 2), 0.01)) for one in media]

@@ -12,6 +12,9 @@ from reedmace.core.stock.species import Water
 RoomKind = Literal["bedroom", "living", "workshop", "shop", "fish-room"]
 
 
+Co2 = Literal["none", "by-day", "day-and-night"]
+
+
 class Site(Part):
     """The tank and its surroundings."""
 
@@ -30,7 +33,11 @@ class Site(Part):
         default=False, description="A box that siphons over the rim, for a tank that is not drilled"
     )
     lid: bool = Field(default=False, description="Closed to the edges")
+    cabinet_shut: bool = Field(default=False, description="The stand has doors, and they are shut")
     planted: bool = False
+    co2: Co2 = Field(default="none", description="Whether CO2 is bubbled in, and whether through the night")
+    surface_film: bool = Field(default=False, description="A film like oil lies on the surface")
+    filled: bool = Field(default=False, description="Full of water already: it is not moved")
     often_away: bool = Field(default=False, description="Owner away or frequent power cuts: it must restart by itself")
     tanks_here_count: Annotated[int, whole(1, 200, "Tanks in this place that one air pump could feed")] = 1
     air_own: bool = Field(
@@ -94,29 +101,48 @@ class Priorities(Part):
     chemical: Weight = 0
     expandable: Weight = 0
     redundant: Weight = 1
+    young_safe: Weight = 0
 
 
-def default_priorities(site: Site) -> Priorities:
+SOME_TANKS, MANY_TANKS = 4, 20
+"""Tanks from which a room is run for ease, and from which it is run on air (common practice)."""
+SUMP_FROM_L = 380.0
+"""Volume from which a sump comes into its own (common practice)."""
+YOUNG_SAFE = 5
+"""Weight of safety for young and shrimp where the stock holds any (a stated judgement)."""
+
+
+_BY_ROOM: dict[RoomKind, dict[str, int]] = {
+    "bedroom": {"quiet": 5, "hidden": 2, "flood_safety": 3},
+    "shop": {"quiet": 1, "clear_water": 4, "easy_clean": 4, "hidden": 1},
+    "fish-room": {"quiet": 0, "hidden": 0, "price": 4, "running_cost": 3, "easy_clean": 4},
+    "workshop": {"quiet": 2, "hidden": 1},
+}
+
+
+def default_priorities(site: Site, *, has_young: bool = False) -> Priorities:
     """Default priorities for a site.
 
-    site: the tank's. Source: common practice: quiet and out of sight where people sit or sleep; cheap, safe to leave
-    and one air pump for all where many tanks stand.
+    site: the tank's; has_young: whether young or shrimp live there. Source: common practice: quiet and out of sight
+    where people sit or sleep; cheap, safe to leave and one air pump for all where many tanks stand; a sump's room where
+    a large tank is drilled for one.
     """
-    p = Priorities().model_dump()
-    if site.kind == "bedroom":
-        p |= {"quiet": 5, "hidden": 2, "flood_safety": 3}
-    elif site.kind == "shop":
-        p |= {"quiet": 1, "clear_water": 4, "easy_clean": 4, "hidden": 1}
-    elif site.kind == "fish-room":
-        p |= {"quiet": 0, "hidden": 0, "price": 4, "running_cost": 3, "easy_clean": 4}
-    elif site.kind == "workshop":
-        p |= {"quiet": 2, "hidden": 1}
+    p = Priorities().model_dump() | _BY_ROOM.get(site.kind, {})
     if site.water == "salt":
         # Space for a skimmer, a heater, a top-off and later additions weighs most (common practice of salt-water
         # keepers).
+        p |= {"expandable": 5, "clear_water": 3, "price": 2, "quiet": 2}
+    if site.co2 != "none":
+        p |= {"hidden": max(p["hidden"], 4)}
+    if site.drilled and site.net_l >= SUMP_FROM_L:
         p |= {"expandable": 4, "clear_water": 3}
-    if site.tanks_here_count >= 4:
-        p |= {"running_cost": max(p["running_cost"], 3), "price": max(p["price"], 4)}
+    if site.tanks_here_count >= MANY_TANKS:
+        p |= {"running_cost": 4, "price": 5}
+    elif site.tanks_here_count >= SOME_TANKS:
+        # A handful is kept by hand: what is cleaned in a minute saves most.
+        p |= {"easy_clean": 5}
+    if has_young:
+        p |= {"young_safe": YOUNG_SAFE}
     if site.often_away:
         p |= {"power_cut": 5, "redundant": 3}
     return Priorities(**p)

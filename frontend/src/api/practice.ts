@@ -1,0 +1,121 @@
+/** Practice: lessons, the clock of a practice tank, its vials, and the page at the end. */
+import { createContext, useContext } from "react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ask, client, ProblemError } from "./client";
+import { settled } from "./outbox";
+import type { components } from "./types";
+
+type Schemas = components["schemas"];
+export type Practice = Schemas["PracticeOut"];
+export type Lesson = Schemas["LessonOut"];
+export type EndOfLesson = Schemas["EndPage"];
+export type Passed = Schemas["Jump"];
+export type Until = Schemas["PassTime"]["until"];
+export type Vials = Schemas["Vials"];
+type Settings = Schemas["SetTank"];
+
+/** The practice tank that is open; null on a real one. */
+export const PracticeTank = createContext<Practice | null>(null);
+
+export function usePracticeTank(): Practice | null {
+  return useContext(PracticeTank);
+}
+
+/** Pause between two looks at whether the clock of a class is stopped, ms. */
+const CLASS_LOOK_MS = 4000;
+const pathOf = (tankId: number) => ({ path: { tank_id: tankId } });
+
+export function useLessons() {
+  return useQuery({ queryKey: ["lessons"], queryFn: () => ask(client.GET("/api/practice/lessons")) });
+}
+
+export function usePractice(tankId: number) {
+  return useQuery({
+    queryKey: ["practice", tankId],
+    queryFn: () => ask(client.GET("/api/practice/tanks/{tank_id}", { params: pathOf(tankId) })),
+    // In a class the teacher may stop the clock.
+    refetchInterval: ({ state }) => (state.data?.of_class ? CLASS_LOOK_MS : false),
+  });
+}
+
+/** What the kit shows at the moment the clock stands at. */
+export function useVials(tankId: number, enabled: boolean) {
+  return useQuery({
+    queryKey: ["vials", tankId],
+    queryFn: () => ask(client.GET("/api/practice/tanks/{tank_id}/vials", { params: pathOf(tankId) })),
+    enabled,
+    gcTime: 0,
+    staleTime: 0,
+  });
+}
+
+export function useEndOfLesson(tankId: number) {
+  return useQuery({
+    queryKey: ["end", tankId],
+    queryFn: () => ask(client.GET("/api/practice/tanks/{tank_id}/end", { params: pathOf(tankId) })),
+    retry: false,
+  });
+}
+
+/** Begin a lesson on a tank of its own. */
+export function useBeginLesson() {
+  const queries = useQueryClient();
+  return useMutation<Practice, ProblemError, { lesson: string; coach?: Practice["coach"]; tank_id?: number }>(
+    {
+      mutationFn: (body) => ask(client.POST("/api/practice/tanks", { body })),
+      onSuccess: () => queries.invalidateQueries({ queryKey: ["lessons"] }),
+    },
+  );
+}
+
+/** What was written down counts from before time passes: it is stored first. */
+async function storedFirst(tankId: number): Promise<void> {
+  if (await settled(tankId)) return;
+  throw new ProblemError(
+    0,
+    "Not stored yet",
+    "What you wrote down has not reached the server. Let time pass once it has.",
+  );
+}
+
+export function usePassTime(tankId: number) {
+  const queries = useQueryClient();
+  return useMutation<Schemas["Passed"], ProblemError, Until>({
+    mutationFn: async (until) => {
+      await storedFirst(tankId);
+      return ask(
+        client.POST("/api/practice/tanks/{tank_id}/pass", { params: pathOf(tankId), body: { until } }),
+      );
+    },
+    onSuccess: async ({ practice }) => {
+      queries.setQueryData(["practice", tankId], practice);
+      queries.removeQueries({ queryKey: ["vials", tankId] });
+      await queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey.includes(tankId) });
+    },
+  });
+}
+
+export function useSetPractice(tankId: number) {
+  const queries = useQueryClient();
+  return useMutation<Practice, ProblemError, Settings>({
+    mutationFn: (body) =>
+      ask(client.POST("/api/practice/tanks/{tank_id}/settings", { params: pathOf(tankId), body })),
+    onSuccess: (practice) => {
+      queries.setQueryData(["practice", tankId], practice);
+    },
+  });
+}
+
+export function useEndLesson(tankId: number) {
+  const queries = useQueryClient();
+  return useMutation<EndOfLesson, ProblemError>({
+    mutationFn: async () => {
+      await storedFirst(tankId);
+      return ask(client.POST("/api/practice/tanks/{tank_id}/end", { params: pathOf(tankId) }));
+    },
+    onSuccess: async (page) => {
+      queries.setQueryData(["end", tankId], page);
+      await queries.invalidateQueries({ queryKey: ["lessons"] });
+    },
+  });
+}

@@ -1,0 +1,18 @@
+/** Language of dates: English, as all words here are, in the order and with the clock of the keeper's own country. */
+export const LOCALE = englishIn(navigator.language);
+
+function englishIn(tag: string): string {
+  try {
+    const { region } = new Intl.Locale(tag).maximize();
+    return region ? `en-${region}` : "en";
+  } catch {
+    return "en";
+  }
+}
+
+/** Decimal mark of the browser's own language, for a new account. */
+export const DECIMAL = new Intl.NumberFormat(navigator.language)
+  .formatToParts(1.5)
+  .some((part) => part.type === "decimal" && part.value === ",")
+  ? ","
+  : ".";

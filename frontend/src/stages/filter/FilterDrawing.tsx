@@ -1,0 +1,66 @@
+/** The section with the filters looked at: flow at the outlet, and what the hoses cost. */
+import type { FilterView, Together } from "../../api/schemas";
+import { bare, show } from "../../quantity/format";
+import type { SectionLabel } from "../../section/Labels";
+import { Section } from "../../section/Section";
+import type { hanging } from "../../shared/installedFilters";
+import type { StageProps } from "../../shared/stageProps";
+
+export function FilterDrawing({
+  logbook,
+  tables,
+  view,
+  installed,
+}: StageProps & { view?: FilterView; installed: ReturnType<typeof hanging> }) {
+  const { tank, stock } = logbook.plans;
+  const shared = {
+    plan: tank,
+    volume: view?.volume,
+    animals: stock.animals,
+    species: [...tables.species, ...stock.own_species],
+  };
+  const shown = view?.shown;
+  if (!shown)
+    return (
+      <Section {...shared} filters={installed} labels={[]} caption="The tank, without a filter that fits." />
+    );
+  return (
+    <Section
+      {...shared}
+      filters={shown.filters.map((f) => ({
+        key: f.installed.key,
+        filter: f.installed.filter,
+        fitting: f.installed.plan,
+      }))}
+      labels={labelsOf(shown)}
+      currents={shown.currents}
+      caption={`${shown.name} on this tank: ${show(shown.delivered_lph, "L/h")} delivered.`}
+    />
+  );
+}
+
+function labelsOf(shown: Together): SectionLabel[] {
+  const labels: SectionLabel[] = [
+    {
+      at: "outlet",
+      lines: [
+        `${show(shown.delivered_lph, "L/h")} ${shown.filters.length > 1 ? "come out together" : "comes out"}`,
+        `${shown.filters.length > 1 ? "the boxes say" : "the box says"} ${bare(shown.box_lph, "L/h")}`,
+      ],
+    },
+  ];
+  const hose = shown.filters[0]?.installed.flow.pumped?.head_budget.find((p) => p.role === "hose");
+  if (
+    shown.filters.length === 1 &&
+    shown.filters[0]?.installed.plan.runs.some((r) => r.role === "return-hose") &&
+    hose
+  )
+    labels.push({
+      at: "hose",
+      lines: [
+        `${show(shown.filters[0].installed.plan.hose_m, "m", 1)} of hose`,
+        `costs ${show(hose.head_m, "m", 2)} head`,
+      ],
+    });
+  return labels;
+}

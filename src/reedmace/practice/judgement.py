@@ -1,0 +1,361 @@
+"""The end of a lesson: what was true beside what was read, and each decision with what else it would have become."""
+
+import math
+from collections.abc import Sequence
+from datetime import timedelta
+from itertools import pairwise
+from typing import Annotated, Any
+
+from pydantic import Field
+
+from reedmace.core.contract import Name, Part, number, whole
+from reedmace.core.cycle import CycleAdviceAnswer, CycleAdviceQuestion, CycleLog, cycle_advice
+from reedmace.core.cycle.advice.action import Action
+from reedmace.core.quantity import formatting
+from reedmace.core.quantity.units import as_nitrogen
+from reedmace.logbook.replay.cycle_log import care_log, cycle_log, kit_of
+from reedmace.logbook.replay.entries import Entry, MediaWork, Reading
+from reedmace.logbook.replay.state import replay
+from reedmace.practice.begin import animals_added
+from reedmace.practice.clock import species_name
+from reedmace.practice.kit import read_kit
+from reedmace.practice.lesson import DAY, Ending, Given, lessons
+from reedmace.practice.record import MOST_DAYS, Practice
+from reedmace.practice.truth import acts_of, given_of, tank_of
+from reedmace.standins.practice_tank import Act, PracticeTank, Run
+
+UNWRITTEN_ID = 2**52
+"""Id of an entry that is in no logbook."""
+MOST_DECISIONS = 40
+"""Decisions looked at, the newest first; more are not told."""
+SHOWN_EVERY_H = 6
+_DONE_BY = {"dose-ammonia": "dose", "change-water": "water-change", "raise-kh": "alkalinity", "add-animals": "stocking"}
+_ENTRY_WORDS = {"dose": "ammonia was dosed", "water-change": "water was changed", "alkalinity": "soda was given",
+         "stocking": "animals were put in", "media-work": "media were worked on"}  # fmt: skip
+Mg = Annotated[float, number("mg N/L", 0, 1e5)]
+Days = Annotated[float, number("days", 0, MOST_DAYS + 1)]
+
+
+class TruePoint(Part):
+    """The tank as it was at one moment."""
+
+    day: Days
+    ammonia_mg_n_l: Mg
+    nitrite_mg_n_l: Mg
+    nitrate_mg_n_l: Mg
+    kh_dkh: Annotated[float, number("dKH", 0, 1000)]
+    ph: Annotated[float, number("pH", 0, 14)]
+    clears_mg_n_l_day: Annotated[float, number("mg N/(L day)", 0, 1e4)]
+    alive_count: Annotated[int, whole(0, 10**6)]
+
+
+class ReadPoint(Part):
+    """What was read at one moment; null where it was not tested."""
+
+    day: Days
+    ammonia_mg_n_l: Mg | None
+    nitrite_mg_n_l: Mg | None
+    nitrate_mg_n_l: Mg | None
+
+
+class Decision(Part):
+    """One visit to the tank: what was advised, what was done, and what following the advice would have made of it."""
+
+    day: Days
+    believed: str = Field(description="What the logbook let one believe")
+    advised: str
+    done: str
+    followed: bool
+    lost_more_count: Annotated[int, whole(-(10**6), 10**6)] = Field(description="Animals lost for it: here less there")
+    days_longer: Annotated[float, number("days", -1e4, 1e4, "Until the film clears the load")]
+    litres_more: Annotated[float, number("L", -1e6, 1e6, "Of water changed")]
+
+
+class EndPage(Part):
+    """The page at the end of a lesson."""
+
+    lesson: Name
+    title: str
+    won: bool
+    verdict: str
+    goal: str
+    teaches: str
+    mistake: str = Field(default="", description="The mistake this lesson is lost by")
+    rule: Name = Field(description="Key of the question of the help page behind it")
+    days: Days
+    lost_count: Annotated[int, whole(0, 10**6)]
+    deaths: list[str]
+    truth: list[TruePoint]
+    read: list[ReadPoint]
+    happened: list[str] = Field(description="What happened on the way, by day")
+    decisions: list[Decision]
+    good: list[str] = Field(description="Up to three things done well")
+    cost_most: str | None
+    structure: str = Field(description="How this tank was made")
+
+
+def ending_of(practice: Practice, start: Given, entries: Sequence[Entry], run: Run) -> Ending:
+    """What a lesson is judged by. run: the true one, up to now."""
+    last = run.samples[-1]
+    since = next((s.minute for s in run.samples if s.alive > 0), None)
+    load = sum(g.count * g.load for g in run.groups)
+    return Ending(
+        days=practice.day,
+        came=animals_added(entries),
+        alive=last.alive,
+        lost=run.lost,
+        clears=min(last.clears, last.clears_nitrite),
+        load=load,
+        days_with_animals=0.0 if since is None else (practice.minutes - since) / DAY,
+        worst=max((s.harm for s in run.samples), default=0.0),
+        kh_dkh=last.kh_dkh,
+    )
+
+
+def end_page(practice: Practice, entries: Sequence[Entry]) -> EndPage:
+    """The whole page. practice: as it stands; entries: all of the logbook."""
+    lesson, start = lessons()[practice.lesson], given_of(practice)
+    acts = acts_of(practice, start, entries)
+    tank = tank_of(practice, start, entries)
+    run = tank.run(acts, practice.minutes)
+    end = ending_of(practice, start, entries, run)
+    won = lesson.reached(end)
+    decisions = _decisions(practice, tank, entries, acts, run)
+    return EndPage(
+        lesson=lesson.id,
+        title=lesson.title,
+        won=won,
+        verdict=_verdict(end, won),
+        goal=lesson.goal,
+        teaches=lesson.teaches,
+        mistake=lesson.mistake,
+        rule=lesson.rule,
+        days=practice.day,
+        lost_count=run.lost,
+        deaths=[
+            f"Day {d.minute / DAY:.0f}: {d.count} × {species_name(d.species_id)}, by {d.cause}." for d in run.deaths
+        ],
+        truth=true_points(run),
+        read=read_points(practice, entries),
+        happened=[f"Day {m.minute / DAY:.0f}: {m.seen}" for m in start.mishaps if m.minute <= practice.minutes],
+        decisions=decisions,
+        good=_good(decisions),
+        cost_most=_worst(decisions),
+        structure=STRUCTURES[int(tank.parameters()[0])],
+    )
+
+
+STRUCTURES = (
+    "one kind of bacteria for each half, held back by room",
+    "two kinds on ammonia, one greedy and one frugal, held back by too much of their food",
+    "bacteria that take nitrogen out of the water as they grow, and give it back",
+    "bacteria that sleep while they starve and wake with food",
+)
+"""How the simulated tanks are made, in the order of the kernel's structures."""
+
+
+def _verdict(end: Ending, won: bool) -> str:
+    days = f"after {end.days:.0f} days"
+    if end.lost:
+        return f"{end.lost} of {max(end.came, end.lost)} animals died. The page below says what would have kept them."
+    if won:
+        return f"Done {days}, without a loss."
+    return f"Ended {days}: nobody died, but the goal was not reached yet."
+
+
+def true_points(run: Run) -> list[TruePoint]:
+    """The true course, thinned to what can be drawn. run: of the tank."""
+    return [
+        TruePoint(
+            day=s.minute / DAY, ammonia_mg_n_l=s.tan, nitrite_mg_n_l=s.no2, nitrate_mg_n_l=s.no3, kh_dkh=s.kh_dkh,
+            ph=s.ph, clears_mg_n_l_day=min(s.clears, s.clears_nitrite), alive_count=s.alive,
+        )
+        for s in run.samples[:: max(SHOWN_EVERY_H, len(run.samples) // MOST_POINTS)]
+    ]  # fmt: skip
+
+
+def read_points(practice: Practice, entries: Sequence[Entry]) -> list[ReadPoint]:
+    """What was read, as nitrogen. practice: with its clock; entries: of the logbook."""
+    found = []
+    for e in replay(list(entries)).readings:
+        r = e.body
+        if isinstance(r, Reading):
+            found.append(
+                ReadPoint(
+                    day=max(practice.minute_of(e.at), 0) / DAY,
+                    ammonia_mg_n_l=None if r.ammonia_ppm is None else as_nitrogen(r.ammonia_ppm, "ammonia", r.basis),
+                    nitrite_mg_n_l=None if r.nitrite_ppm is None else as_nitrogen(r.nitrite_ppm, "nitrite", r.basis),
+                    nitrate_mg_n_l=None if r.nitrate_ppm is None else as_nitrogen(r.nitrate_ppm, "nitrate", r.basis),
+                )
+            )
+    return found
+
+
+def log_at(practice: Practice, entries: Sequence[Entry], minute: float) -> CycleLog | None:
+    """A logbook as the rules read it; None where it has nothing to go by. minute: on the clock."""
+    now = practice.model_copy(update={"minutes": minute}).now()
+    state = replay(list(entries))
+    return cycle_log(state, now) or care_log(state, now)
+
+
+def advice_at(practice: Practice, entries: Sequence[Entry], minute: float) -> CycleAdviceAnswer | None:
+    """The ordinary advice on a logbook; None where it has nothing to go by. minute: on the clock."""
+    log = log_at(practice, entries, minute)
+    return None if log is None else cycle_advice(CycleAdviceQuestion(log=log))
+
+
+def advised_acts(
+    advice: CycleAdviceAnswer, tank: PracticeTank, span: tuple[float, float], feed: float = 1.0
+) -> list[Act]:
+    """What following the advice of now does to a tank.
+
+    span: when it is followed and when its keeper comes again, minutes; feed: share of the ration given otherwise.
+    """
+    minute, until = span
+    litres = tank.setup.net_l
+    acts = []
+    for action in _now(advice):
+        share = action.share or (action.amount / litres if action.amount_unit == "L" and action.amount else None)
+        if action.do == "dose-ammonia" and action.raise_mg_n_l:
+            acts.append(Act(minute, "dose", action.raise_mg_n_l * tank.dose_strength()))
+        elif action.do == "raise-kh" and action.raise_dkh:
+            acts.append(Act(minute, "soda", action.raise_dkh))
+        elif action.do == "change-water" and share:
+            acts += [Act(minute + 120 * n, "change", min(share, 0.95)) for n in range(action.times_count)]
+        elif action.do == "feed-little":
+            acts += [Act(minute, "feed", LITTLE_FOOD), Act(until, "feed", feed)]
+        elif action.do == "aerate":
+            acts.append(Act(minute, "air-stone", 1.0))
+        elif action.do in ("warm", "cool") and action.to_c:
+            acts.append(Act(minute, "heater", action.to_c))
+    return acts
+
+
+def _now(advice: CycleAdviceAnswer) -> list[Action]:
+    return [a for a in (advice.first, *advice.then) if a.when in ("now", "tonight")]
+
+
+def _decisions(
+    practice: Practice, tank: PracticeTank, entries: Sequence[Entry], acts: list[Act], run: Run
+) -> list[Decision]:
+    visits = sorted({at for at in practice.visits if at < practice.minutes})[-MOST_DECISIONS:]
+    found = []
+    for visit, until in pairwise([*visits, practice.minutes]):
+        inside = [e for e in entries if visit <= practice.minute_of(e.written_at) < until]
+        before = [e for e in entries if practice.minute_of(e.written_at) < visit]
+        tested = [e for e in inside if e.body.kind == "reading"]
+        at = visit + 15
+        advice = advice_at(practice, [*before, *tested], at)
+        if advice is None:
+            continue
+        then = advice
+        if not tested and any(a.do == "test" for a in _now(advice)):
+            # The test that was advised would have been made, and what it says been done.
+            read = read_kit(run.at(visit), kit_of(replay(before), practice.now()), practice.seed, visit)
+            then = advice_at(practice, [*before, _test_made(practice, visit, read)], at) or advice
+        found.append(_decision(practice, tank, (visit, until, at), inside, (advice, then), acts, run))
+    return found
+
+
+def _test_made(practice: Practice, minute: float, read: dict[str, Any]) -> Entry:
+    """A test that nobody made, as an entry. read: its figures."""
+    at = practice.began_at + timedelta(minutes=minute)
+    return Entry.model_validate(
+        {"id": UNWRITTEN_ID, "key": "not-made", "at": at, "written_at": at, "body": {"kind": "reading", **read}}
+    )
+
+
+def _decision(
+    practice: Practice,
+    tank: PracticeTank,
+    when: tuple[float, float, float],
+    inside: Sequence[Entry],
+    advised: tuple[CycleAdviceAnswer, CycleAdviceAnswer],
+    acts: list[Act],
+    run: Run,
+) -> Decision:
+    """One visit to the tank.
+
+    when: its begin and end, and when advice is followed, minutes; advised: at first, and after the test it asked for.
+    """
+    visit, until, at = when
+    advice, then = advised
+    # Squeezing media in tank water is ordinary care; what kills film is a decision.
+    done = {
+        e.body.kind
+        for e in inside
+        if e.body.kind in _ENTRY_WORDS and not (isinstance(e.body, MediaWork) and e.body.what not in KILLS_FILM)
+    }
+    wanted = {_DONE_BY[a.do] for a in _now(then) if a.do in _DONE_BY}
+    # Animals that may come need not come at once.
+    followed = then is advice and done == wanted - ({"stocking"} - done)
+    lost, longer, litres = 0, 0.0, 0.0
+    if not followed:
+        hands = [a for a in acts if visit <= a.minute < until and a.what in KEEPER_ACTS]
+        fed = next((s.value for s in reversed(practice.settings) if s.name == "feed" and s.minute <= until), 1.0)
+        other = [a for a in acts if a not in hands] + advised_acts(then, tank, (at, until), fed)
+        instead = tank.run(other, practice.minutes)
+        lost, litres = run.lost - instead.lost, run.changed_l - instead.changed_l
+        longer = _days_to_clear(run) - _days_to_clear(instead)
+    title = formatting.opening(advice.first.title)
+    if then is not advice:
+        # The test comes first, whatever else was asked for beside it.
+        test = next(a for a in _now(advice) if a.do == "test")
+        title = f"{formatting.opening(test.title)}. Then, by what it reads: {formatting.inside(then.first.title)}"
+    said = ", ".join(words for kind, words in _ENTRY_WORDS.items() if kind in done)
+    return Decision(
+        day=visit / DAY,
+        believed=advice.verdict,
+        advised=title,
+        done=formatting.opening(said) if said else NOTHING,
+        followed=followed,
+        lost_more_count=lost,
+        days_longer=longer,
+        litres_more=litres,
+    )
+
+
+NOTHING = "Nothing was done"
+KEEPER_ACTS = ("dose", "soda", "change", "untreated-change", "animals", "film-loss")
+"""Acts of a keeper that following the advice replaces."""
+CLEARS = 0.8
+"""Capacity of both halves of the film at which a cycle is as good as done, mg N/(L day) (a stated judgement)."""
+LITTLE_FOOD = 0.25
+"""Share of the ration that is little food, as the advice has it."""
+KILLS_FILM = ("rinsed-tap", "replaced", "dried")
+MOST_POINTS = 400
+"""Points of a curve that are shown at most."""
+
+
+def _days_to_clear(run: Run) -> float:
+    at = next((s.minute for s in run.samples if min(s.clears, s.clears_nitrite) >= CLEARS), None)
+    return (run.samples[-1].minute if at is None else at) / DAY
+
+
+def _good(decisions: Sequence[Decision]) -> list[str]:
+    """Up to three visits that followed the advice when something was to be done, the last of each kind."""
+    found: dict[str, str] = {}
+    for one in decisions:
+        if one.followed and one.done != NOTHING:
+            found[one.done] = f"Day {one.day:.0f}: {formatting.inside(one.done)}, as the tank asked for."
+    waited = next((d for d in decisions if d.followed and d.done == NOTHING), None)
+    if waited is not None:
+        found.setdefault(NOTHING, f"Day {waited.day:.0f}: nothing was to be done, and nothing was.")
+    return list(found.values())[:3]
+
+
+def _worst(decisions: Sequence[Decision]) -> str | None:
+    """The decision that cost most: in animals, else in days."""
+    deviating = [d for d in decisions if not d.followed]
+    worst = max(deviating, key=lambda d: (d.lost_more_count, d.days_longer), default=None)
+    if worst is None or (worst.lost_more_count <= 0 and worst.days_longer < 1):
+        return None
+    cost = (
+        f"{worst.lost_more_count} animal{'s' if worst.lost_more_count > 1 else ''}"
+        if worst.lost_more_count > 0
+        else f"{math.ceil(worst.days_longer)} days"
+    )
+    return (
+        f"Day {worst.day:.0f} cost {cost}: {formatting.inside(worst.done)}, where the advice was"
+        f" “{formatting.inside(worst.advised)}”."
+    )

@@ -1,0 +1,107 @@
+"""A lesson: what is given, what happens on the way, what it teaches, how it is judged. One file each in `lessons`."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from functools import cache, lru_cache
+from importlib import import_module
+from pkgutil import iter_modules
+from typing import Any, Literal
+
+import numpy as np
+
+from reedmace.standins.practice_tank import Act, PracticeTank, Setup
+
+DAY = 1440.0
+Stage = Literal["tank", "stock", "filter", "fit", "cycle", "keep"]
+
+
+@dataclass(frozen=True)
+class Written:
+    """An entry that stands in the logbook when a lesson begins. minute: on its clock; body: as sent to the logbook."""
+
+    minute: float
+    body: dict[str, Any]
+
+
+@dataclass(frozen=True)
+class Mishap:
+    """Something that happens on the way. minute: on the clock; seen: what the keeper sees; acts: what it does."""
+
+    minute: float
+    seen: str
+    acts: tuple[Act, ...]
+
+
+@dataclass(frozen=True)
+class Given:
+    """The start of a lesson with one seed.
+
+    setup: the true tank; entries: its logbook; acts: what was done to the true tank before; minute: where the clock
+    stands; mishaps: what is to come.
+    """
+
+    setup: Setup
+    entries: Sequence[Written]
+    acts: Sequence[Act] = ()
+    minute: float = 0.0
+    mishaps: Sequence[Mishap] = ()
+    structure: int | None = None
+
+    def tank(self, seed: int) -> PracticeTank:
+        """The simulated tank. seed: of its own parameters."""
+        return PracticeTank(self.setup, seed, self.structure)
+
+
+@dataclass(frozen=True)
+class Lesson:
+    """A lesson. `opens` is the stage it begins in; `rule` the question of the help page that answers it."""
+
+    id: str
+    order: int
+    title: str
+    opens: Stage
+    task: str
+    teaches: str
+    mistake: str
+    rule: str
+    goal: str
+    lasts_days: int
+    """Days on its clock after which the goal is usually reached."""
+    begin: Callable[[int, np.random.Generator], Given]
+    reached: Callable[["Ending"], bool]
+    """Whether the goal is reached."""
+
+
+@dataclass(frozen=True)
+class Ending:
+    """What a lesson is judged by: days passed, animals that came, that live and that died, and what the film clears."""
+
+    days: float
+    came: int
+    alive: int
+    lost: int
+    clears: float
+    load: float
+    """What the animals alive give off, mg N/(L day)."""
+    days_with_animals: float
+    worst: float = 0.0
+    kh_dkh: float = 4.0
+
+
+@cache
+def lessons() -> dict[str, Lesson]:
+    """Every lesson by its id, in their order. A new one is a file in `lessons` with a `LESSON`."""
+    package = import_module("reedmace.practice.lessons")
+    found = [import_module(f"{package.__name__}.{m.name}").LESSON for m in iter_modules(package.__path__)]
+    return {one.id: one for one in sorted(found, key=lambda one: one.order)}
+
+
+def given(lesson: Lesson, seed: int) -> Given:
+    """A lesson's start. seed: of the tank and of what happens on the way."""
+    return _given(lesson.id, seed)
+
+
+@lru_cache(maxsize=256)
+def _given(lesson_id: str, seed: int) -> Given:
+    lesson = lessons()[lesson_id]
+    return lesson.begin(seed, np.random.default_rng((seed, lesson.order, 17)))

@@ -1,0 +1,1 @@
+"""The lessons, a file each."""

@@ -1,0 +1,125 @@
+"""Practice tanks played by a script: by the advice, or by a lesson's named mistake."""
+
+from dataclasses import dataclass, field
+from datetime import UTC, datetime
+from typing import Any
+
+from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
+from reedmace.core.cycle.advice.action import Action
+from reedmace.core.cycle.advice.groups import ramp
+from reedmace.core.cycle.record.log import KitSteps
+from reedmace.logbook.replay.entries import Entry
+from reedmace.practice.begin import begin
+from reedmace.practice.clock import Jump, jump
+from reedmace.practice.judgement import EndPage, advice_at, end_page, log_at
+from reedmace.practice.kit import read_kit
+from reedmace.practice.lesson import lessons
+from reedmace.practice.record import ENTRY_MINUTES, ChangedSetting, Practice
+from reedmace.practice.starts import NET_L
+from reedmace.practice.truth import true_run
+
+NOW = datetime(2026, 3, 1, 8, tzinfo=UTC)
+
+
+@dataclass
+class Player:
+    """A keeper at a practice tank. lesson: its id; seed: of the tank."""
+
+    lesson: str
+    seed: int
+    practice: Practice = field(init=False)
+    entries: list[Entry] = field(init=False)
+
+    def __post_init__(self) -> None:
+        self.practice, self.entries = begin(lessons()[self.lesson], self.seed, NOW)
+
+    def write(self, **body: Any) -> None:
+        """Write an entry at the clock, which moves on by a minute."""
+        n, at = len(self.entries) + 1, self.practice.now()
+        self.entries.append(
+            Entry.model_validate({"id": n, "key": f"player-{n:05d}", "at": at, "written_at": at, "body": body})
+        )
+        self.practice = self.practice.model_copy(update={"minutes": self.practice.minutes + ENTRY_MINUTES})
+
+    def set(self, name: str, value: float) -> None:
+        """ChangedSetting food, air or heater; nothing where it stands so."""
+        if self.practice.setting(name, {"feed": 1.0, "air-stone": 0.0}.get(name, -1.0)) == value:
+            return
+        one = ChangedSetting(minute=self.practice.minutes, name=name, value=value)
+        self.practice = self.practice.set_to([one])
+
+    def test(self) -> dict[str, Any]:
+        """Test with the kit, read by a careful eye, and write it down."""
+        run = true_run(self.practice, self.entries)
+        seen = read_kit(run.samples[-1], KitSteps(), self.practice.seed, self.practice.minutes)
+        self.write(kind="reading", **seen)
+        return seen
+
+    def wait(self, until: str = "day") -> Jump:
+        """Let time pass."""
+        passed = jump(self.practice, self.entries, until, None)
+        self.practice = self.practice.passed(passed.minutes)
+        return passed
+
+    def attend(self, passed: Jump) -> None:
+        """Do about a filter that stands still, or runs again, what the screen says."""
+        seen = passed.stopped or ""
+        if "stands still" in seen:
+            self.write(kind="outage", running=False)
+            self.set("air-stone", 1.0)
+            self.set("feed", 0.0)
+        elif "starts again" in seen:
+            self.write(kind="outage", running=True)
+            self.set("feed", 0.5)
+
+    def begin_cycle(self, **plan: Any) -> None:
+        """Plan the cycle, from now."""
+        self.write(kind="cycle-plan", started_at=self.practice.now().isoformat(), **plan)
+
+    def follow(self) -> None:
+        """Test, and do what the advice says for now."""
+        self.test()
+        advice = advice_at(self.practice, self.entries, self.practice.minutes)
+        if advice is None:
+            return
+        now = [a for a in (advice.first, *advice.then) if a.when in ("now", "tonight")]
+        for action in now:
+            self.do(action)
+        if self.entries[-1].body.kind == "dose":
+            # As the screen asks an hour after: is the dose in the water?
+            self.practice = self.practice.model_copy(update={"minutes": self.practice.minutes + 100})
+            again = advice_at(self.practice, self.entries, self.practice.minutes)
+            if again is not None and any(a.do == "test" and a.when == "now" for a in (again.first, *again.then)):
+                self.test()
+        wanted = {a.do for a in now}
+        self.set("feed", 0.25 if "feed-little" in wanted else 1.0)
+        if wanted & {"aerate", "start-filter"}:
+            self.set("air-stone", 1.0)
+
+    def do(self, action: Action) -> None:
+        """Do one thing that is advised, and write it down."""
+        share = action.share or (action.amount / NET_L if action.amount_unit == "L" and action.amount else None)
+        if action.do == "dose-ammonia" and action.raise_mg_n_l:
+            self.write(kind="dose", raise_mg_n_l=action.raise_mg_n_l)
+        elif action.do == "raise-kh" and action.raise_dkh:
+            self.write(kind="alkalinity", raise_dkh=action.raise_dkh)
+        elif action.do == "change-water" and share:
+            for _ in range(action.times_count):
+                self.write(kind="water-change", share=min(share, 0.95))
+        elif action.do in ("warm", "cool") and action.to_c:
+            self.set("heater", action.to_c)
+        elif action.do == "add-animals":
+            self.add_advised()
+
+    def add_advised(self) -> None:
+        """Put in the group the stocking ramp names next."""
+        log = log_at(self.practice, self.entries, self.practice.minutes)
+        assert log is not None
+        ready = cycle_readiness(CycleReadinessQuestion(log=log))
+        for step in ramp(log, ready)[:1]:
+            for one in step.add:
+                self.write(kind="stocking", species_id=one.species_id, count=one.count)
+
+    def end(self) -> EndPage:
+        """The page at the end."""
+        return end_page(self.practice, self.entries)
