@@ -137,6 +137,26 @@ def test_nothing_is_out_of_reach_while_a_page_still_loads(
         route.abort()
 
 
+PAGES = ("today", "month", "rooms", "account", "help", "kinds", "kinds/canister", "counter", "shelf", "practice")
+PARTS = ("keep/logbook", "keep/costs", "keep/settings", "cycle/files", "care", "book", "buying", "sheet", "diary")
+
+
+@pytest.mark.parametrize("address", [*PAGES, *(f"tanks/TANK/{part}" for part in PARTS)])
+def test_a_page_that_waits_for_everything_is_still_a_page(
+    page: Page, demo_page: Page, running: Running, address: str, axe_source: str
+) -> None:
+    tank = page.request.get(f"{running.url}/api/tanks").json()["tanks"][0]["id"]
+    held: list[Route] = []
+    # All but who is signed in, which was known before.
+    page.route(re.compile(r"/api/(?!session)"), lambda route: held.append(route))
+    page.goto(f"{running.url}/{address.replace('TANK', str(tank))}")
+    expect(page.locator("h1").first).to_be_visible()
+    page.wait_for_timeout(300)
+    assert violations(page, axe_source) == []
+    for route in [*held]:
+        route.abort()
+
+
 def test_a_page_begins_at_its_heading_and_at_its_top(page: Page, demo_page: Page, running: Running) -> None:
     page.evaluate("window.scrollTo(0, 600)")
     page.get_by_role("link", name="Kiln room", exact=True).click()

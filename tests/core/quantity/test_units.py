@@ -81,7 +81,17 @@ def test_what_is_written_reads_back_as_the_same(value: float, home: str) -> None
         back = read(kind(value, ".6g"), kinds[home])
     if home == "m":
         back /= 100
-    assert back == pytest.approx(value, rel=1e-4, abs=1e-3)
+    # Whole and half degrees of a table are shown to the whole degree Fahrenheit.
+    rounded_c = 0.5 / 1.8 if home == "°C" and float(2 * value).is_integer() else 0.0
+    assert back == pytest.approx(value, rel=1e-4, abs=1e-3 + rounded_c)
+
+
+@pytest.mark.parametrize("celsius", [1.0, 4.5, 25.0, 26.5, 30.0])
+def test_a_tables_degrees_stay_within_half_a_degree_fahrenheit(celsius: float) -> None:
+    with formatting.in_units(US):
+        shown = formatting.celsius(celsius)
+    assert shown.split()[0].isdigit()
+    assert read(shown, "temperature") == pytest.approx(celsius, abs=0.5 / 1.8 + 1e-9)
 
 
 def test_a_sentence_follows_the_keeper_and_the_figures_do_not() -> None:

@@ -445,6 +445,46 @@ COMING = [
 ]  # fmt: skip
 
 
+def animals_in(age: float, *more: Row) -> list[Row]:
+    """A cycle with animals in from its first day."""
+    return [*tank(age), planned(age, "animals-in"), *more]
+
+
+WEEKS = (40, 37, 33, 30, 26, 23, 20, 16, 13, 9, 6, 2)
+UNSEEN = [
+    Case("animals in, tested on the first day alone", animals_in(60, read(59.5, **ZERO, ph=7.4, kh_dkh=4)),
+         "the water is today decides", "test", False),
+    Case("animals in, tested for two weeks of nine", animals_in(
+         63, *(read(d, **ZERO, ph=7.4, kh_dkh=4) for d in (62, 58, 55, 50))), "the water is today decides", "test", False),
+    Case("animals in, nitrite never read late", animals_in(
+         60, read(59, **ZERO, ph=7.4, kh_dkh=4), read(3, ammonia_ppm=0)), "the water is today decides", "test", False),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("case", UNSEEN, ids=lambda case: case.name)
+def test_a_cycle_nobody_saw_end_is_watched(case: Case) -> None:
+    test_what_a_careful_practitioner_says_first(case)
+    state = lived(*case.rows)
+    assert "Running" not in today_view(state, NOW)[0].verdict
+
+
+@pytest.mark.parametrize("rows", [
+    animals_in(60, *(read(d, **ZERO, ph=7.4, kh_dkh=4) for d in WEEKS)),
+    animals_in(60, read(59, **ZERO), read(3, **ZERO, ph=7.4, kh_dkh=4)),
+    animals_in(100, read(99, **ZERO, ph=7.4, kh_dkh=4)),
+])  # fmt: skip
+def test_a_cycle_seen_to_end_is_a_settled_tank(rows: list[Row]) -> None:
+    view, _ = today_view(lived(*rows), NOW)
+    assert not view.urgent
+    assert view.advice is None or is_stable_view(rows)
+
+
+def is_stable_view(rows: list[Row]) -> bool:
+    """Whether the care plan, not the cycle, asks for the next test."""
+    plan = care(lived(*rows), NOW)
+    return plan is not None and "test" in {task.what for task in plan.tasks}
+
+
 @pytest.mark.parametrize("case", [*CYCLING, *SETTLED, *NOTED, *KINDS, *COMING], ids=lambda case: case.name)
 def test_what_is_said_first_of_a_cycle_and_of_a_tank_that_runs(case: Case) -> None:
     test_what_a_careful_practitioner_says_first(case)

@@ -4,6 +4,7 @@ Every stage, sheet, list, export and date that speaks of a filter takes it from 
 """
 
 from collections.abc import Sequence
+from functools import lru_cache
 from typing import Annotated
 
 import numpy as np
@@ -328,11 +329,12 @@ def rank_question(state: LogbookState, boxes: Sequence[Filter] = ()) -> RankFilt
     # What hangs there is taken as it hangs, whatever a shelf says of it since.
     among = {f.id: f for f in (*boxes, *plan.own_filters, *(h.filter for h in installed))}
     # A filter only considered counts with the hoses it would get, as it does once chosen.
-    hosed = [f for f in (*typical_medians().filters, *among.values()) if kind_of(f.kind).hosed]
+    hosed = [f for f in among.values() if kind_of(f.kind).hosed]
     base = fitting_question(state, FittedFilter(key="looked-at", filter=_ANY_BOX, plumbing=plan.plumbing), [])
     return RankFiltersQuestion(
         site=tank_site(state),
-        hose_m={f.id: drawn_hose_m(base.model_copy(update={"filter": f})) for f in hosed},
+        hose_m=_typical_hoses_m(base.model_dump_json())
+        | {f.id: drawn_hose_m(base.model_copy(update={"filter": f})) for f in hosed},
         animals=stock.animals,
         own_species=stock.own_species,
         feed_g_day=stock.feed_g_day,
@@ -344,6 +346,14 @@ def rank_question(state: LogbookState, boxes: Sequence[Filter] = ()) -> RankFilt
         price_per_kwh=plan.price_per_kwh,
         temperature_c=temperature_c(state),
     )
+
+
+@lru_cache(maxsize=256)
+def _typical_hoses_m(base: str) -> dict[str, float]:
+    """Drawn length of both hoses of every typical box, by id, m. base: the tank's fitting question as JSON."""
+    question = FittingPlanQuestion.model_validate_json(base)
+    hosed = (f for f in typical_medians().filters if kind_of(f.kind).hosed)
+    return {f.id: drawn_hose_m(question.model_copy(update={"filter": f})) for f in hosed}
 
 
 _ANY_BOX = typical_box(KINDS[0], 300)

@@ -74,13 +74,18 @@ UNSEEN_DAYS = 90.0
 """Days after which a cycle with animals in is over even where nobody tested: the longest that is quoted (common
 practice).
 """
+LATE_ENOUGH_DAYS = 28.0
+"""Days with animals in from which a test tells of a cycle's end: ammonia and nitrite have risen by then (common
+practice).
+"""
 
 
 def _cycled_unseen(log: CycleLog, s: WaterNow) -> bool:
-    """Whether animals came into a tank without film and a poison was never read since: six weeks prove nothing then."""
-    began_here = log.method == "animals-in" and log.stocked_day is not None and log.stocked_day >= -1
-    unread = s.ammonia is None or s.nitrite is None
-    return began_here and unread and log.day_now - (log.stocked_day or 0.0) <= UNSEEN_DAYS
+    """Whether animals came into a tank without film and a poison was never read late: six weeks prove nothing then."""
+    stocked = log.stocked_day
+    if log.method != "animals-in" or stocked is None or stocked < -1 or log.day_now - stocked > UNSEEN_DAYS:
+        return False
+    return any(read is None or read[0] - stocked < LATE_ENOUGH_DAYS for read in (s.ammonia, s.nitrite))
 
 
 def needs_watching(log: CycleLog) -> bool:

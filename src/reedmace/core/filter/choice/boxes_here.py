@@ -1,6 +1,7 @@
 """Whether boxes of a table do on a tank, one by one or several of one, and why not."""
 
 from dataclasses import dataclass, field
+from enum import IntEnum
 from functools import lru_cache
 from typing import Annotated
 
@@ -13,9 +14,9 @@ from reedmace.core.filter.choice.flows import flows_here
 from reedmace.core.filter.choice.limits import MOST_OF_ONE, limits_of
 from reedmace.core.filter.choice.ranking import RankingColumns, ranking_columns, stirred
 from reedmace.core.filter.choice.reasons import reason_of
-from reedmace.core.filter.choice.requirement import TankRequirement, tank_requirement
+from reedmace.core.filter.choice.requirement import TankRequirement, tank_requirement, water_of
 from reedmace.core.filter.choice.scores import weights_of
-from reedmace.core.filter.filter_table import Bools, FilterTable
+from reedmace.core.filter.filter_table import Bools, FilterTable, Ints
 from reedmace.core.filter.kind_parts.limit import Limit, one_remedy
 from reedmace.core.filter.kind_parts.traits import KindName
 from reedmace.core.filter.kinds import kind_of
@@ -46,6 +47,18 @@ def too_loud_db(q: RankFiltersQuestion) -> float:
     return HEARD_FROM_DB[q.site.kind] + DISTURBS_DB
 
 
+class _Fault(IntEnum):
+    """What keeps a box from doing, in the order in which it is said."""
+
+    BROKEN = 1
+    FILM = 2
+    FLOW = 3
+    CLOGS = 4
+    FAR_MORE = 5
+    ROOM = 6
+    LOUD = 7
+
+
 @dataclass
 class SameWater:
     """What was worked out for one tank's water, kept while only wishes change, which move no water."""
@@ -67,39 +80,58 @@ class BoxesHere:
     limits: list[Limit]
     same_water: SameWater
     """What was worked out before for the same water."""
+    faults_by_count: dict[int, Ints] = field(default_factory=dict)
+    """Results of `faults`."""
 
     def broken(self, i: int, count: int = 1) -> list[Limit]:
         """Hard limits that so many of a box break. i: its row."""
         return [limit for limit in self.limits if limit.broken[i] and (count == 1 or limit.count is None)]
 
+    def faults(self, count: int = 1) -> Ints:
+        """What keeps so many of each box from doing (n,): 0 for nothing, else the first `_Fault` that holds."""
+        kept = self.faults_by_count
+        if count not in kept:
+            q, r, asked = self.q, self.r, self.asked
+            broken = [limit.broken for limit in self.limits if count == 1 or limit.count is None]
+            film, service = count * r.film + q.site.film_here_m2, count * r.service
+            slow = r.slow | (count > 1 and not asked.coarse)
+            none = np.zeros(len(self.table), dtype=bool)
+            holds = [
+                np.logical_or.reduce(broken) if broken else none,
+                film < asked.film_m2,
+                service < np.where(slow, SLOW_SHARE, ENOUGH_SHARE) * asked.low,
+                r.days < CLOGS_DAYS,
+                service > FAR_MORE * asked.high,
+                ~self._stand_together(count) if count > 1 else none,
+                r.sound > too_loud_db(q),
+            ]
+            kept[count] = np.select(holds, [one.value for one in _Fault], default=0)
+        return kept[count]
+
     def why_not(self, i: int, count: int = 1) -> str:
         """Why so many of a box do not do, in a few words; empty where they do, but for currents. i: its row."""
-        q, r, asked = self.q, self.r, self.asked
-        if broken := self.broken(i, count):
-            return self._short(broken, i)
-        film, service = count * r.film[i], count * r.service[i]
-        if film + q.site.film_here_m2 < asked.film_m2:
-            return "film"
-        if service < (SLOW_SHARE if r.slow[i] or (count > 1 and not asked.coarse) else ENOUGH_SHARE) * asked.low:
-            return "too little flow"
-        if r.days[i] < CLOGS_DAYS:
-            return f"clogs every {max(r.days[i], 1):.0f} days"
-        if service > FAR_MORE * asked.high:
-            return "far too much"
-        if count > 1 and not self._stand_together(count)[i]:
-            return "no room for so many"
-        return f"too loud for a {_ROOMS[q.site.kind]}" if r.sound[i] > too_loud_db(q) else ""
+        found = int(self.faults(count)[i])
+        if not found:
+            return ""
+        match _Fault(found):
+            case _Fault.BROKEN:
+                return self._short(self.broken(i, count), i)
+            case _Fault.FILM:
+                return "film"
+            case _Fault.FLOW:
+                return "too little flow"
+            case _Fault.CLOGS:
+                return f"clogs every {max(self.r.days[i], 1):.0f} days"
+            case _Fault.FAR_MORE:
+                return "far too much"
+            case _Fault.ROOM:
+                return "no room for so many"
+            case _Fault.LOUD:
+                return f"too loud for a {_ROOMS[self.q.site.kind]}"
 
     def do(self, count: int = 1) -> Bools:
-        """Which boxes do (n,), so many of each, but for currents: where `why_not` has nothing to say."""
-        q, r, asked = self.q, self.r, self.asked
-        broken = [limit.broken for limit in self.limits if count == 1 or limit.count is None]
-        slow = r.slow | (count > 1 and not asked.coarse)
-        enough = count * r.service >= np.where(slow, SLOW_SHARE, ENOUGH_SHARE) * asked.low
-        film = count * r.film + q.site.film_here_m2 >= asked.film_m2
-        bearable = (r.days >= CLOGS_DAYS) & (r.sound <= too_loud_db(q)) & (count * r.service <= FAR_MORE * asked.high)
-        together = self._stand_together(count) if count > 1 else np.ones(len(self.table), dtype=bool)
-        able: Bools = ~np.logical_or.reduce(broken) & enough & film & bearable & together
+        """Which boxes do (n,), so many of each, but for currents."""
+        able: Bools = self.faults(count) == 0
         return able
 
     def carries_alone(self) -> Bools:
@@ -137,7 +169,7 @@ class BoxesHere:
 
     def _stirring_fault(self, i: int, count: int) -> str:
         f = self.table.filters[i]
-        made, kept = stirred(self.q, self.asked, self.asked.low, [(f, float(self.r.clean[i]))] * count)
+        made, kept = stirred(self.q, self.asked.low, [(f, float(self.r.clean[i]))] * count)
         kind = kind_of(f.kind)
         # Canisters and hang-ons are throttled; what cannot be is too strong for good.
         if made.troubled and not (kind.hosed or kind.on_rim):
@@ -147,12 +179,8 @@ class BoxesHere:
 
 def boxes_here(q: RankFiltersQuestion, table: FilterTable) -> BoxesHere:
     """A table of boxes on a tank. q: the tank's question; table: n boxes. Raises CannotAnswer for unknown animals."""
-    asked = tank_requirement(q)
+    asked, same = tank_requirement(q), same_water(water_of(q), formatting.chosen())
     priorities = q.priorities or default_priorities(q.site, has_young=asked.has_young)
-    water = q.model_copy(
-        update={"own_filters": [], "installed": [], "running_ids": [], "hose_m": {}, "priorities": None}
-    )
-    same = same_water(water.model_dump_json())
     r = ranking_columns(q, table, asked, weights_of(priorities), _flows(q, table, asked.feed, same))
     limits = limits_of(table, q.site, asked.for_limits(), r.clean, r.service, r.film)
     return BoxesHere(q, table, r, asked, limits, same)
@@ -169,8 +197,8 @@ def _flows(q: RankFiltersQuestion, table: FilterTable, feed: float, same: SameWa
 
 
 @lru_cache(maxsize=64)
-def same_water(_water: str) -> SameWater:
-    """What is kept for one tank's water. _water: the tank's question as JSON."""
+def same_water(_water: str, _units: formatting.Units) -> SameWater:
+    """What is kept for one tank's water. _water: from `water_of`; _units: of its words."""
     return SameWater()
 
 

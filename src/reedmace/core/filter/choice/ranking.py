@@ -1,6 +1,7 @@
 """Ranking of every filter that fits this tank, alone or as a pair, by the keeper's priorities, with reasons."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -22,7 +23,7 @@ from reedmace.core.filter.choice.flows import flows_here
 from reedmace.core.filter.choice.limits import MOST_OF_ONE, enough_by_film, limits_of
 from reedmace.core.filter.choice.margins import Available, margins, times_words
 from reedmace.core.filter.choice.reasons import caveats_of, reason_of
-from reedmace.core.filter.choice.requirement import TankRequirement, tank_requirement
+from reedmace.core.filter.choice.requirement import TankRequirement, tank_requirement, water_of
 from reedmace.core.filter.choice.scores import (
     NAMES,
     pair_scores,
@@ -52,15 +53,26 @@ BEST_FOR_PAIRS = 200
 
 
 def stirred(
-    q: RankFiltersQuestion, asked: TankRequirement, low: float, set_: list[tuple[Filter, float]]
+    q: RankFiltersQuestion, low: float, set_: list[tuple[Filter, float]]
 ) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
-    """Currents and oxygen of a set of filters here.
+    """Currents and oxygen of a set of filters here, kept while other filters and wishes are tried.
 
-    q: the question; asked: of this tank; low: flow asked, L/h; set_: each filter with its clean flow, L/h.
+    q: the question; low: flow asked, L/h; set_: each filter with its clean flow, L/h.
     """
+    boxes = tuple((f.model_dump_json(), lph) for f, lph in set_)
+    return _stirred(water_of(q), boxes, low, formatting.chosen())
+
+
+@lru_cache(maxsize=512)
+def _stirred(
+    water: str, boxes: tuple[tuple[str, float], ...], low: float, _units: formatting.Units
+) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
+    """Currents and oxygen. water: from `water_of`; boxes: each as JSON with its flow, L/h; _units: of its words."""
+    q = RankFiltersQuestion.model_validate_json(water)
+    asked = tank_requirement(q)
     return currents_and_oxygen(
         q.site,
-        [Placed(f, q.plumbing, lph) for f, lph in set_],
+        [Placed(Filter.model_validate_json(box), q.plumbing, lph) for box, lph in boxes],
         asked.current_preferences,
         asked.oxygen_consumers,
         low,
@@ -168,7 +180,7 @@ def _pairs(r: RankingColumns, fits: Bools) -> list[Pair]:
                         exact,
                         float(max(strains[i[k]], strains[j[k]])),
                         float(min(r.days[i[k]], r.days[j[k]])),
-                        *stirred(r.q, asked, float(low[k]), [(a, float(r.clean[i[k]])), (b, float(r.clean[j[k]]))]),
+                        *stirred(r.q, float(low[k]), [(a, float(r.clean[i[k]])), (b, float(r.clean[j[k]]))]),
                     ),
                     asked.for_margins(r.q),
                 ),
@@ -189,7 +201,7 @@ def _enough(
         flow, media = float(service[running].sum()), float(film[running].sum())
         times = carried_times(media, q.site.film_here_m2, need)
         w.line("film", "running filters / asked", f"{media:.2f} m² for {need:.2f} asked", times, "times", "memory")
-        kept = stirred(q, asked, asked.low, [(t.filters[i], float(service[i])) for i in running])[1]
+        kept = stirred(q, asked.low, [(t.filters[i], float(service[i])) for i in running])[1]
         if flow >= asked.low and times >= 1 and kept.enough:
             return (
                 f"You already have enough: what runs here moves {formatting.lph(flow)} in service where"
@@ -314,7 +326,7 @@ def _candidate(r: RankingColumns, i: int) -> Candidate:
         dirty,
         float(r.parts[i, NAMES.index("clear_water")]),
         days,
-        *stirred(q, asked, low, [(f, clean)]),
+        *stirred(q, low, [(f, clean)]),
     )
     biology, *others = margins(has, asked.for_margins(q))
     return Candidate(

@@ -4,6 +4,8 @@ On one filter, on a set, and on filters admitted for their film.
 """
 
 from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
 
 import numpy as np
 
@@ -15,6 +17,7 @@ from reedmace.core.filter.filter_flow import current_preferences, oxygen_consume
 from reedmace.core.filter.sizing_rules import flow_requirement_here
 from reedmace.core.flow.currents import CurrentPreference
 from reedmace.core.flow.oxygen_balance import OxygenConsumer
+from reedmace.core.quantity import formatting
 from reedmace.core.stock import WasteLoadQuestion, body_mass_g, waste_load
 from reedmace.core.stock.crowding import too_many
 from reedmace.core.stock.flow_demand import DEMANDING
@@ -99,8 +102,26 @@ def _is_coarse(q: RankFiltersQuestion) -> bool:
     return False
 
 
+_BESIDE_WATER: dict[str, Any] = {
+    "own_filters": [], "installed": [], "running_ids": [], "hose_m": {}, "priorities": None, "learned": [],
+}  # fmt: skip
+"""Fields of a question that change nothing about what a tank asks for, emptied."""
+
+
+def water_of(q: RankFiltersQuestion) -> str:
+    """A tank with its animals as JSON, whatever filters and wishes are tried on it. q: as for the ranking."""
+    return q.model_copy(update=_BESIDE_WATER).model_dump_json()
+
+
 def tank_requirement(q: RankFiltersQuestion) -> TankRequirement:
-    """Requirement of this tank on any filter. q: as for the ranking."""
+    """Requirement of this tank on any filter, kept while filters and wishes change. q: as for the ranking."""
+    return _requirement(water_of(q), formatting.chosen())
+
+
+@lru_cache(maxsize=128)
+def _requirement(water: str, _units: formatting.Units) -> TankRequirement:
+    """Requirement of a tank. water: from `water_of`; _units: of its words."""
+    q = RankFiltersQuestion.model_validate_json(water)
     flow = flow_requirement_here(q.site, q.animals, q.own_species, q.temperature_c)
     followed = next(s for s in flow.sizing_rules if s.followed)
     load = next(s for s in flow.sizing_rules if s.rule == "load")

@@ -183,7 +183,7 @@ def _row(m: _Map, n: int, kind: KindTraits) -> tuple[float, KindRow]:
         for lph, one in zip(sizes, share, strict=True)
     ]
     if window is None:
-        return -1.0, _barred(m, n, kind, points, work, _most_said([m.why_not(n, size, 1) for size in range(SIZES)]))
+        return -1.0, _barred(m, n, kind, points, work)
     low, high = window
     pick = m.smallest_that_moves_enough(n, count, share, window)
     if pick is None:
@@ -267,15 +267,16 @@ def _look_for(m: _Map, i: int, kind: KindTraits) -> list[str]:
     return found
 
 
-def _barred(m: _Map, n: int, kind: KindTraits, points: list[SizePoint], work: str, most: str) -> KindRow:
-    """A kind that cannot serve: why, and what would let it in. most: what fails in most sizes."""
+def _barred(m: _Map, n: int, kind: KindTraits, points: list[SizePoint], work: str) -> KindRow:
+    """A kind that cannot serve: why, and what would let it in."""
     at = np.flatnonzero((m.t.kind == n) & (m.t.make == 0))
     limits = m.here.limits
     best = int(max(at, key=lambda i: (-sum(bool(limit.broken[i]) for limit in limits), m.here.r.service[i])))
     broken = m.here.broken(best)
     # Where the kind is wrong for the tank, that alone is said.
     said = [limit for limit in broken if limit.final] or broken
-    reason = "; ".join(limit.reason(best) for limit in said) or most
+    reason = "; ".join(limit.reason(best) for limit in said)
+    reason = reason or _most_said([m.why_not(n, size, 1) for size in range(SIZES)])
     return KindRow(
         kind=kind.name, title=kind.title, fits=False, count=1, counted=m.t.boxes[n].counted,
         sizes=points, low_lph=None, high_lph=None, low_label_l=None, high_label_l=None, binds_low="", binds_high="",
