@@ -147,14 +147,27 @@ def test_a_page_that_waits_for_everything_is_still_a_page(
 ) -> None:
     tank = page.request.get(f"{running.url}/api/tanks").json()["tanks"][0]["id"]
     held: list[Route] = []
+    fails = False
+    refused = {"title": "Not there", "status": 404, "detail": "It was removed."}
+
+    def answer(route: Route) -> None:
+        if fails:
+            route.fulfill(status=404, content_type="application/problem+json", json=refused)
+        else:
+            held.append(route)
+
     # All but who is signed in, which was known before.
-    page.route(re.compile(r"/api/(?!session)"), lambda route: held.append(route))
+    page.route(re.compile(r"/api/(?!session)"), answer)
     page.goto(f"{running.url}/{address.replace('TANK', str(tank))}")
     expect(page.locator("h1").first).to_be_visible()
     page.wait_for_timeout(300)
     assert violations(page, axe_source) == []
-    for route in [*held]:
-        route.abort()
+    # The same where nothing can be fetched.
+    fails = True
+    while held:
+        answer(held.pop())
+    page.wait_for_timeout(600)
+    assert violations(page, axe_source) == []
 
 
 def test_a_page_begins_at_its_heading_and_at_its_top(page: Page, demo_page: Page, running: Running) -> None:

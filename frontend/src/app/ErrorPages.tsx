@@ -1,8 +1,7 @@
 /** Error pages: an unknown address, and an internal error. */
 import { Component, type ReactNode } from "react";
 import { Link, useLocation } from "react-router";
-import type { ProblemError } from "../api/client";
-import { Bar, Button, Lead, ProblemNote, Verdict } from "../kit";
+import { Button, Lead, Verdict } from "../kit";
 import { Page } from "../shared/Page";
 
 export function NoSuchPage() {
@@ -14,27 +13,6 @@ export function NoSuchPage() {
         Nothing answers to <code>{pathname}</code>. The link may be old, or a letter of it lost. Your tanks
         are all on <Link to="/today">Today</Link>.
       </Lead>
-    </Page>
-  );
-}
-
-/** A page whose data could not be fetched: what happened, to ask again, and a way on. */
-export function NotFetched({ problem, onAgain }: { problem: ProblemError; onAgain: () => unknown }) {
-  return (
-    <Page>
-      <ProblemNote problem={problem}>
-        <Bar>
-          <Button
-            onPress={() => {
-              onAgain();
-            }}
-          >
-            Try again
-          </Button>
-          <Link to="/today">Today</Link>
-          <Link to="/help">Help</Link>
-        </Bar>
-      </ProblemNote>
     </Page>
   );
 }

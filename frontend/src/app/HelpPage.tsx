@@ -4,8 +4,9 @@ import { Link, useLocation } from "react-router";
 import { styled } from "styled-components";
 import type { Tables } from "../api/schemas";
 import { useTables } from "../api/tables";
-import { Lead, narrow, TextField, Verdict, WaitingPage } from "../kit";
+import { Lead, narrow, TextField, Verdict } from "../kit";
 import { KindLinks } from "../shared/KindLinks";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 
 export default function HelpPage() {
@@ -13,7 +14,8 @@ export default function HelpPage() {
   return (
     <Page>
       <title>Help · Reedmace</title>
-      {tables.data ? <Help tables={tables.data} /> : <WaitingPage>Opening the book…</WaitingPage>}
+      <Opening asked={[tables]}>Opening the book…</Opening>
+      {tables.data && <Help tables={tables.data} />}
     </Page>
   );
 }

@@ -2,11 +2,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { styled } from "styled-components";
-import { ask, client, ProblemError } from "../api/client";
+import { ask, client } from "../api/client";
 import { useTables } from "../api/tables";
-import { Capital, Lead, narrow, ProblemNote, Verdict, WaitingPage } from "../kit";
+import { Capital, Lead, narrow, Verdict } from "../kit";
 import { Section } from "../section/Section";
 import { testInWords } from "../shared/entryWords";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 import { LOCALE } from "../quantity/locale";
 
@@ -22,8 +23,7 @@ export default function Look() {
   return (
     <Page>
       <title>{`${view?.name ?? "A tank"} · Reedmace`}</title>
-      {seen.isPending && <WaitingPage>Looking…</WaitingPage>}
-      <ProblemNote problem={seen.error instanceof ProblemError ? seen.error : null} />
+      <Opening asked={[seen]}>Looking…</Opening>
       {view && (
         <Columns>
           {tables.data && (

@@ -47,12 +47,14 @@ function toTheFault(note: HTMLElement | null): void {
   (faulty ?? note).focus();
 }
 
-/** What happened, and what to do; children are the actions. */
+/** What happened, and what to do; children are the actions. `heads` where the page has no other heading. */
 export function ProblemNote({
   problem,
+  heads = false,
   children,
 }: {
   problem: ProblemError | null | undefined;
+  heads?: boolean;
   children?: ReactNode;
 }) {
   const note = useRef<HTMLDivElement>(null);
@@ -64,7 +66,7 @@ export function ProblemNote({
   const said = problem.errors.length === 1 && problem.detail.includes(problem.errors[0]?.what ?? "");
   return (
     <ProblemBox role="alert" ref={note} tabIndex={-1}>
-      <strong>{problem.title}</strong>
+      {heads ? <h1>{problem.title}</h1> : <strong>{problem.title}</strong>}
       <p>{problem.detail}</p>
       {problem.requestId && <p>For whoever runs this: request {problem.requestId}.</p>}
       {problem.errors.length > 0 && !said && (

@@ -2,7 +2,6 @@
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { styled } from "styled-components";
-import { ProblemError } from "../api/client";
 import {
   useBoard,
   useCloseClass,
@@ -14,8 +13,9 @@ import {
 } from "../api/practiceClass";
 import { useTables } from "../api/tables";
 import { Truth } from "../charts/Truth";
-import { Bar, Button, InlineButton, Lead, phone, ProblemNote, Select, Verdict, WaitingPage } from "../kit";
+import { Bar, Button, InlineButton, Lead, phone, ProblemNote, Select, Verdict } from "../kit";
 import { kitPpm } from "../quantity/ppm";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 import { MiniTank } from "./MiniTank";
 
@@ -25,8 +25,7 @@ export default function ClassPage() {
   return (
     <Page>
       <title>A class · Reedmace</title>
-      {board.isPending && <WaitingPage>Opening the class…</WaitingPage>}
-      <ProblemNote problem={board.error instanceof ProblemError ? board.error : null} />
+      <Opening asked={[board]}>Opening the class…</Opening>
       {board.data && <Shown board={board.data} />}
     </Page>
   );

@@ -1,9 +1,9 @@
 /** Worksheets of a class, to print: before, the questions; after, the answers with everybody's spread. */
 import { Link, useLocation, useParams } from "react-router";
 import { styled } from "styled-components";
-import { ProblemError } from "../api/client";
 import { useBoard, type Board } from "../api/practiceClass";
-import { Bar, Button, Lead, ProblemNote, Verdict, WaitingPage } from "../kit";
+import { Bar, Button, Lead, Verdict } from "../kit";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 import { Figures, Spreads } from "./ClassPage";
 
@@ -22,8 +22,7 @@ export default function ClassSheet() {
   return (
     <Page>
       <title>Worksheet · Reedmace</title>
-      {board.isPending && <WaitingPage>Writing the sheet…</WaitingPage>}
-      <ProblemNote problem={board.error instanceof ProblemError ? board.error : null} />
+      <Opening asked={[board]}>Writing the sheet…</Opening>
       {board.data && (
         <>
           <Verdict>

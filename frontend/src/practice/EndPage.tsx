@@ -3,13 +3,13 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { styled } from "styled-components";
 import { useBeginLesson, useEndOfLesson, type EndOfLesson } from "../api/practice";
-import { ProblemError } from "../api/client";
 import { useTables } from "../api/tables";
 import { useTank } from "../api/tanks";
 import { Truth } from "../charts/Truth";
-import { Button, Fold, Lead, ProblemNote, Verdict, WaitingPage } from "../kit";
+import { Button, Fold, Lead, ProblemNote, Verdict } from "../kit";
 import { Section } from "../section/Section";
 import { hanging } from "../shared/installedFilters";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 import { kitPpm } from "../quantity/ppm";
 import { show } from "../quantity/format";
@@ -20,8 +20,7 @@ export default function EndPage() {
   return (
     <Page>
       <title>The end of a lesson · Reedmace</title>
-      <ProblemNote problem={asked.error instanceof ProblemError ? asked.error : null} />
-      {asked.isPending && <WaitingPage>Uncovering it…</WaitingPage>}
+      <Opening asked={[asked]}>Uncovering it…</Opening>
       {asked.data && <Uncovered tankId={tankId} page={asked.data} />}
     </Page>
   );

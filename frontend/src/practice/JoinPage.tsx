@@ -6,18 +6,22 @@ import { ProblemError } from "../api/client";
 import { beGuest } from "../shared/guest";
 import { joinClass, useClassByCode } from "../api/practiceClass";
 import { useEnter, useSession } from "../api/session";
-import { Bar, Button, Fields, Lead, ProblemNote, TextField, Verdict, WaitingPage } from "../kit";
+import { Bar, Button, Fields, Lead, ProblemNote, TextField, Verdict } from "../kit";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 
 export default function JoinPage() {
   const code = (useParams().code ?? "").toUpperCase();
   const seen = useClassByCode(code);
+  const unknown = seen.error instanceof ProblemError && seen.error.status === 404;
   return (
     <Page>
       <title>Join a class · Reedmace</title>
-      {seen.isPending && <WaitingPage>Looking for the class…</WaitingPage>}
-      {seen.error && <Verdict>No class has the code {code}.</Verdict>}
-      <ProblemNote problem={seen.error instanceof ProblemError ? seen.error : null} />
+      {unknown ? (
+        <Verdict>No class has the code {code}. Ask your teacher for it once more.</Verdict>
+      ) : (
+        <Opening asked={[seen]}>Looking for the class…</Opening>
+      )}
       {seen.data && (
         <>
           <Verdict>{seen.data.title}: a class</Verdict>

@@ -8,8 +8,9 @@ import { standing } from "../api/compute";
 import { useRoom, useRoomView } from "../api/rooms";
 import { useTables } from "../api/tables";
 import type { RoomPlan, RoomSeen } from "../api/schemas";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
-import { Button, Figure, narrow, ProblemNote, Verdict, WaitingPage } from "../kit";
+import { Button, Figure, narrow, ProblemNote, Verdict } from "../kit";
 import { Air } from "./Air";
 import { Board } from "./Board";
 import { Moves } from "./Moves";
@@ -25,8 +26,7 @@ export default function RoomPage() {
   return (
     <Page name={asked.data?.room.name}>
       <title>{`${asked.data?.room.name ?? "Room"} · Reedmace`}</title>
-      {asked.isPending && <WaitingPage>Looking round the room…</WaitingPage>}
-      <ProblemNote problem={asked.error instanceof ProblemError ? asked.error : null} />
+      <Opening asked={[asked]}>Looking round the room…</Opening>
       {asked.data && <Room key={asked.data.room.version} seen={asked.data} />}
     </Page>
   );

@@ -7,8 +7,9 @@ import { styled } from "styled-components";
 import { ask, client, postJson, ProblemError } from "../api/client";
 import { useRooms } from "../api/rooms";
 import { useTanks } from "../api/tanks";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
-import { Button, Lead, ProblemNote, TextField, Verdict, WaitingPage, YesNo } from "../kit";
+import { Button, Lead, ProblemNote, TextField, Verdict, YesNo } from "../kit";
 
 export default function RoomsPage() {
   const rooms = useRooms();
@@ -17,8 +18,7 @@ export default function RoomsPage() {
     <Page name="Rooms">
       <title>Rooms · Reedmace</title>
       <Stack>
-        {rooms.isPending && <WaitingPage>Looking for rooms…</WaitingPage>}
-        <ProblemNote problem={rooms.error instanceof ProblemError ? rooms.error : null} />
+        <Opening asked={[rooms]}>Looking for rooms…</Opening>
         {rooms.data && (
           <Verdict>
             {found.length

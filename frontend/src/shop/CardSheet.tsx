@@ -5,8 +5,9 @@ import { useView } from "../api/compute";
 import type { FilterView } from "../api/schemas";
 import { useKinds } from "../api/shelf";
 import { useTank } from "../api/tanks";
-import { Bar, Button, Lead, Verdict, Waiting } from "../kit";
+import { Bar, Button, Lead, Verdict } from "../kit";
 import { bare, show, twinOf } from "../quantity/format";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 
 export default function CardSheet() {
@@ -19,7 +20,7 @@ export default function CardSheet() {
   return (
     <Page name={tank.data?.tank.name}>
       <title>{`${name}: for the shop · Reedmace`}</title>
-      {!row && <Waiting>Writing the card…</Waiting>}
+      <Opening asked={[view]}>Writing the card…</Opening>
       {view.data && row && <Card name={name} view={view.data} row={row} tankId={id} />}
     </Page>
   );

@@ -8,23 +8,12 @@ import type { CounterAnswer, CounterQuestion, Label, Tables } from "../api/schem
 import { useSession } from "../api/session";
 import { useCounter } from "../api/shelf";
 import { useTables } from "../api/tables";
-import {
-  Bar,
-  Button,
-  Caution,
-  Figure,
-  Lead,
-  narrow,
-  phone,
-  ProblemNote,
-  Select,
-  Verdict,
-  Waiting,
-} from "../kit";
+import { Bar, Button, Caution, Figure, Lead, narrow, phone, ProblemNote, Select, Verdict } from "../kit";
 import { NumberBox, QuantityField } from "../kit/quantities";
 import { show } from "../quantity/format";
 import { EMPTY_LABEL, LabelForm, saysEnough } from "../shared/LabelForm";
 import { KindLinks } from "../shared/KindLinks";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 import { ROOMS } from "../shared/roomKinds";
 import { SpeciesPicker } from "../shared/SpeciesPicker";
@@ -84,7 +73,8 @@ export default function CounterPage() {
   return (
     <Page>
       <title>Does this box do? · Reedmace</title>
-      {tables.data ? <Counter tables={tables.data} /> : <Waiting>Opening the counter…</Waiting>}
+      <Opening asked={[tables]}>Opening the counter…</Opening>
+      {tables.data && <Counter tables={tables.data} />}
     </Page>
   );
 }

@@ -4,9 +4,10 @@ import { styled } from "styled-components";
 import type { KindPage as Kind, TankPlan } from "../api/schemas";
 import { useKinds } from "../api/shelf";
 import { useTables } from "../api/tables";
-import { Lead, phone, Verdict, Waiting } from "../kit";
+import { Lead, phone, Verdict } from "../kit";
 import { show } from "../quantity/format";
 import { Section } from "../section/Section";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 
 /** A tank of 80 by 35 by 40 cm, for the drawing. */
@@ -34,7 +35,7 @@ export default function KindPage() {
           </Link>
         ))}
       </Kinds>
-      {!page && <Waiting>Opening the page…</Waiting>}
+      <Opening asked={[kinds]}>Opening the page…</Opening>
       {page && (
         <Split>
           {tables.data && (

@@ -3,12 +3,13 @@ import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import { Link } from "react-router";
 import { styled } from "styled-components";
-import { ask, client, ProblemError } from "../api/client";
+import { ask, client } from "../api/client";
 import type { Label, ShelfItem, ShelfBox } from "../api/schemas";
 import { useImportBoxes, usePutBoxes, useRemoveBox, useSaveBox, useShelf } from "../api/shelf";
 import { useTables } from "../api/tables";
-import { Bar, Button, Fields, Fold, Lead, ProblemNote, TextField, Verdict, Waiting, YesNo } from "../kit";
+import { Bar, Button, Fields, Fold, Lead, ProblemNote, TextField, Verdict, YesNo } from "../kit";
 import { EMPTY_LABEL, LabelForm, saysEnough } from "../shared/LabelForm";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 import { SecretLink } from "../shared/SecretLink";
 import { BoxTable } from "./BoxTable";
@@ -19,8 +20,8 @@ export default function ShelfPage() {
   return (
     <Page>
       <title>Your shelf · Reedmace</title>
-      {shelf.data && tables.data ? <Shelf {...shelf.data} /> : <Waiting>Opening the shelf…</Waiting>}
-      <ProblemNote problem={shelf.error instanceof ProblemError ? shelf.error : null} />
+      <Opening asked={[shelf, tables]}>Opening the shelf…</Opening>
+      {shelf.data && tables.data && <Shelf {...shelf.data} />}
     </Page>
   );
 }

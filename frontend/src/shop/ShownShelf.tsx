@@ -1,11 +1,11 @@
 /** A shelf that somebody shows by a link: to look at, and to take over. */
 import { Link, useParams } from "react-router";
-import { ProblemError } from "../api/client";
 import type { ShelfItem } from "../api/schemas";
 import { useSession } from "../api/session";
 import { usePutBoxes, useShownShelf } from "../api/shelf";
 import { useTables } from "../api/tables";
-import { Bar, Button, Lead, ProblemNote, Verdict, WaitingPage } from "../kit";
+import { Bar, Button, Lead, ProblemNote, Verdict } from "../kit";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 import { BoxTable } from "./BoxTable";
 
@@ -17,8 +17,7 @@ export default function ShownShelf() {
   return (
     <Page>
       <title>A shelf · Reedmace</title>
-      <ProblemNote problem={shelf.error instanceof ProblemError ? shelf.error : null} />
-      {shelf.isPending && <WaitingPage>Opening the shelf…</WaitingPage>}
+      <Opening asked={[shelf]}>Opening the shelf…</Opening>
       {shelf.data && tables.data && (
         <>
           <Verdict>

@@ -2,11 +2,11 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
-import { ProblemError } from "../api/client";
 import { useAhead } from "../api/tanks";
 import type { AheadRow } from "../api/schemas";
+import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
-import { Button, Lead, phone, ProblemNote, Verdict, WaitingPage } from "../kit";
+import { Button, Lead, phone, Verdict } from "../kit";
 import { dayKey, weekdayNames, weeksFrom } from "./days";
 import { LOCALE } from "../quantity/locale";
 
@@ -31,8 +31,7 @@ export default function Month() {
     <Page name="Month">
       <title>{`${title} · Reedmace`}</title>
       <Stack>
-        {ahead.isPending && <WaitingPage>Looking ahead in every tank…</WaitingPage>}
-        <ProblemNote problem={ahead.error instanceof ProblemError ? ahead.error : null} />
+        <Opening asked={[ahead]}>Looking ahead in every tank…</Opening>
         {ahead.data && (
           <>
             <Verdict>{ahead.data.verdict}</Verdict>

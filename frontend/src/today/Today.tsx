@@ -1,14 +1,14 @@
 /** Today: for every tank, what to do now and why. */
 import { Link } from "react-router";
 import { styled } from "styled-components";
-import { ProblemError } from "../api/client";
 import { useRooms } from "../api/rooms";
 import { useTables } from "../api/tables";
 import { useTank, useToday } from "../api/tanks";
 import { useWrite } from "../api/entries";
 import type { RoomSeen, SeedRow, TodayRow } from "../api/schemas";
+import { FetchProblem } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
-import { Button, InlineButton, narrow, phone, ProblemNote, Verdict, Waiting } from "../kit";
+import { Button, InlineButton, narrow, phone, ProblemNote, Verdict, WaitingPage } from "../kit";
 import { DONE, entryOf } from "../shared/CycleActions";
 import { about } from "../shared/cycleDates";
 import { Section } from "../section/Section";
@@ -36,8 +36,8 @@ export default function Today() {
     <Page name="Today">
       <title>Today · Reedmace</title>
       <Stack>
-        {!ready && !today.error && <Waiting>Looking round the tanks…</Waiting>}
-        <ProblemNote problem={today.error instanceof ProblemError ? today.error : null} />
+        {!ready && !today.error && <WaitingPage>Looking round the tanks…</WaitingPage>}
+        <FetchProblem asked={today} />
         {ready && (
           <AllTanks rows={today.data.rows} seeds={today.data.seeds} rooms={rooms.data?.rooms ?? []} />
         )}

@@ -5,9 +5,8 @@ import { styled } from "styled-components";
 import { useCycle } from "../../api/tanks";
 import { useView } from "../../api/compute";
 import type { CycleForecast, CycleLog as Log, CycleState, Entry, Tables } from "../../api/schemas";
-import { ProblemError } from "../../api/client";
 import { CycleLog } from "../../charts/CycleLog";
-import { Figure, Fold, Lead, Tabs, ProblemNote, Verdict, WaitingPage, type Leaf } from "../../kit";
+import { Figure, Fold, Lead, Tabs, Verdict, type Leaf } from "../../kit";
 import { Section } from "../../section/Section";
 import { kitPpm, ppmWords } from "../../quantity/ppm";
 import { Bar } from "../../kit";
@@ -32,6 +31,7 @@ import { WhatIf } from "./WhatIf";
 import { useNarrow } from "../../kit/usePhone";
 import { degreesWords } from "../../quantity/format";
 import { LOCALE } from "../../quantity/locale";
+import { Opening } from "../../shared/NotFetched";
 
 export default function CycleStage(props: StageProps) {
   const { part } = useParams();
@@ -67,8 +67,7 @@ function Now(props: StageProps) {
       }
       beside={begun && !silent && <Why state={state} />}
     >
-      <ProblemNote problem={cycle.error instanceof ProblemError ? cycle.error : null} />
-      {cycle.isPending && <WaitingPage>Running the forecast…</WaitingPage>}
+      <Opening asked={[cycle]}>Running the forecast…</Opening>
       {begun && <Under {...props} state={state} netL={netL} silent={silent} />}
       {state && !begun && <ToBegin tankId={tankId} logbook={logbook} />}
     </TwoColumns>

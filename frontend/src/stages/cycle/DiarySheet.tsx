@@ -4,9 +4,10 @@ import { styled } from "styled-components";
 import { useCycle, useTank } from "../../api/tanks";
 import { useTables } from "../../api/tables";
 import type { CycleState, Entry, LogbookState, Tables } from "../../api/schemas";
+import { Opening } from "../../shared/NotFetched";
 import { Page } from "../../shared/Page";
 import { CycleLog } from "../../charts/CycleLog";
-import { Button, Lead, Verdict, WaitingPage } from "../../kit";
+import { Button, Lead, Verdict } from "../../kit";
 import { kitPpm } from "../../quantity/ppm";
 import { Bar } from "../../kit";
 import { words } from "../../shared/entryWords";
@@ -22,7 +23,8 @@ export default function DiarySheet() {
   return (
     <Page name={tank.data?.tank.name}>
       <title>{`${tank.data?.tank.name ?? "Tank"}: cycle diary · Reedmace`}</title>
-      {tank.data && tables.data && cycle.data ? (
+      <Opening asked={[tank, tables, cycle]}>Writing the diary…</Opening>
+      {tank.data && tables.data && cycle.data && (
         <Sheet
           tankId={tankId}
           name={tank.data.tank.name}
@@ -30,8 +32,6 @@ export default function DiarySheet() {
           tables={tables.data}
           state={cycle.data}
         />
-      ) : (
-        <WaitingPage>Writing the diary…</WaitingPage>
       )}
     </Page>
   );

@@ -2,13 +2,15 @@
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
+import { ProblemError } from "../../api/client";
 import { useWrite } from "../../api/entries";
 import { range } from "../../api/range";
 import type { FilterView } from "../../api/schemas";
 import { useBuying, useTank } from "../../api/tanks";
 import { useView } from "../../api/compute";
+import { Opening } from "../../shared/NotFetched";
 import { Page } from "../../shared/Page";
-import { Button, Figure, Lead, Verdict, WaitingPage, YesNo } from "../../kit";
+import { Button, Figure, Lead, Verdict, YesNo } from "../../kit";
 import { Bar } from "../../kit";
 import { NumberBox } from "../../kit/quantities";
 import { money, withMark } from "../../quantity/format";
@@ -23,12 +25,13 @@ export default function BuyingSheet() {
   const list = useBuying(tankId);
   const view = useView(tankId, "filter", {});
   const [ticks, tick] = useTicks(tankId);
+  const unchosen = list.error instanceof ProblemError && list.error.status === 422;
   const chosen = tank.data ? hanging(tank.data.state.plans.filter) : [];
   return (
     <Page name={tank.data?.tank.name}>
       <title>{`${tank.data?.tank.name ?? "Tank"}: to buy · Reedmace`}</title>
-      {list.isPending && <WaitingPage>Writing the list…</WaitingPage>}
-      {tank.data && list.isError && (
+      {!unchosen && <Opening asked={[tank, list]}>Writing the list…</Opening>}
+      {unchosen && (
         <>
           <Verdict>Choose a filter first: the list is made for it.</Verdict>
           <Link to={`/tanks/${tankId}/filter`}>To the Filter stage</Link>

@@ -5,8 +5,9 @@ import { styled } from "styled-components";
 import { useTank } from "../../api/tanks";
 import { useView } from "../../api/compute";
 import type { FittedView, FitView, TankPlan } from "../../api/schemas";
+import { Opening } from "../../shared/NotFetched";
 import { Page } from "../../shared/Page";
-import { Button, Verdict, WaitingPage } from "../../kit";
+import { Button, Verdict } from "../../kit";
 import { Section } from "../../section/Section";
 import { saveSvg } from "../../section/saveSvg";
 import { Bar } from "../../kit";
@@ -20,15 +21,14 @@ export default function FittingSheet() {
   return (
     <Page name={name}>
       <title>{`${name ?? "Tank"}: fitting sheet · Reedmace`}</title>
-      {tank.data && view.data ? (
+      <Opening asked={[tank, view]}>Drawing the sheet…</Opening>
+      {tank.data && view.data && (
         <Sheet
           tankId={tankId}
           name={tank.data.tank.name}
           plan={tank.data.state.plans.tank}
           view={view.data}
         />
-      ) : (
-        <WaitingPage>Drawing the sheet…</WaitingPage>
       )}
     </Page>
   );

@@ -2,8 +2,9 @@
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
 import { useKeep, useTank } from "../../api/tanks";
+import { Opening } from "../../shared/NotFetched";
 import { Page } from "../../shared/Page";
-import { Button, Figure, Lead, Verdict, WaitingPage } from "../../kit";
+import { Button, Figure, Lead, Verdict } from "../../kit";
 import { Bar } from "../../kit";
 
 export default function AwaySheet() {
@@ -15,7 +16,7 @@ export default function AwaySheet() {
   return (
     <Page name={tank.data?.tank.name}>
       <title>{`${name}: while away · Reedmace`}</title>
-      {view.isPending && <WaitingPage>Writing the page…</WaitingPage>}
+      <Opening asked={[view]}>Writing the page…</Opening>
       {view.data && !page && (
         <>
           <Verdict>Say when you are away, and this page is written for those days.</Verdict>

@@ -2,8 +2,9 @@
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
 import { useKeep, useTank } from "../../api/tanks";
+import { Opening } from "../../shared/NotFetched";
 import { Page } from "../../shared/Page";
-import { Button, Verdict, WaitingPage } from "../../kit";
+import { Button, Verdict } from "../../kit";
 import { Bar } from "../../kit";
 import { LOCALE } from "../../quantity/locale";
 
@@ -15,7 +16,7 @@ export default function CareSheet() {
   return (
     <Page name={name}>
       <title>{`${name ?? "Tank"}: care · Reedmace`}</title>
-      {view.isPending && <WaitingPage>Writing the card…</WaitingPage>}
+      <Opening asked={[view]}>Writing the card…</Opening>
       {view.data && (
         <Sheet>
           <Verdict>{name}: what is done when</Verdict>
