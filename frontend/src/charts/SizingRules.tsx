@@ -50,7 +50,7 @@ export function SizingRules({ requirement, netL, candidate }: Props) {
     >
       <svg viewBox={`0 0 ${W} ${height}`} role="img" aria-label={sentence}>
         <text x={0} y={13} className="soft">
-          {small ? "times an hour" : "times the tank, per hour"}
+          {small ? "times an hour" : "tank volumes an hour"}
         </text>
         {ticks.map((t) => (
           <g key={t}>

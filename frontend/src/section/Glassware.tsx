@@ -21,8 +21,8 @@ export function Room({ sheet }: { sheet: Sheet }) {
       <rect x={x - 5} y={top} width={w + 10} height={Math.min(9, standHeight)} />
       {standHeight > 24 && (
         <>
-          <rect x={x} y={top + 9} width={13} height={standHeight - 9} />
-          <rect x={x + w - 13} y={top + 9} width={13} height={standHeight - 9} />
+          <rect x={x} y={top + 9} width={13} height={standHeight - 9} data-edge="" />
+          <rect x={x + w - 13} y={top + 9} width={13} height={standHeight - 9} data-edge="" />
           <rect x={x + 13} y={floorY - 8} width={w - 26} height={5} />
         </>
       )}
@@ -57,6 +57,24 @@ export function Room({ sheet }: { sheet: Sheet }) {
   );
 }
 
+interface EdgesProps {
+  x: number;
+  width: number;
+  top: number;
+  bottom: number;
+  bed: number;
+}
+
+/** Lines that labels keep off where they can: glass, bed and foot of a view. */
+function Edges({ x, width, top, bottom, bed }: EdgesProps) {
+  return [
+    `M${x} ${top} V${bottom}`,
+    `M${x + width} ${top} V${bottom}`,
+    `M${x} ${bed} H${x + width}`,
+    `M${x} ${bottom} H${x + width}`,
+  ].map((d) => <path key={d} d={d} fill="none" data-edge="" />);
+}
+
 interface GlasswareProps {
   sheet: Sheet;
   stones: boolean;
@@ -66,10 +84,10 @@ interface GlasswareProps {
 export function Glassware({ sheet, stones, plants }: GlasswareProps) {
   const { left, tankWidth, rimY, bottomY, glass, waterY, substrate, sideLeft, sideWidth, tankHeight, scale } =
     sheet;
+  const bed = bottomY - substrate;
   const inside = (x: number, w: number) => {
     const x0 = x + glass;
     const x1 = x + w - glass;
-    const bed = bottomY - substrate;
     return (
       <g>
         <rect x={x0} y={waterY} width={x1 - x0} height={bottomY - waterY} fill="var(--water-fill)" />
@@ -97,10 +115,10 @@ export function Glassware({ sheet, stones, plants }: GlasswareProps) {
           stroke="var(--ink)"
           strokeWidth={Math.max(glass, 1.8)}
         />
+        <Edges x={x} width={w} top={rimY} bottom={rimY + tankHeight} bed={bed} />
       </g>
     );
   };
-  const bed = bottomY - substrate;
   const blades = !plants ? [] : [0.19, 0.22, 0.26, 0.84, 0.87];
   return (
     <g>

@@ -237,7 +237,7 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
           </text>
         </>
       )}
-      {water?.map((text, i) => (
+      {linesWithin(water, tankWidth).map((text, i) => (
         <text
           key={text}
           x={middle}
@@ -264,6 +264,25 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
       </text>
     </g>
   );
+}
+
+/** Units of the drawing that a letter of a small label takes. */
+const LETTER = 7.6;
+
+/** Lines of text in the water, broken at their dots where the tank is narrow. */
+function linesWithin(lines: string[] = [], width: number): string[] {
+  const most = Math.max(Math.floor((width - 12) / LETTER), 12);
+  return lines.flatMap((line, i) =>
+    i === 0 || line.length <= most ? [line] : broken(line.split(" · "), most),
+  );
+}
+
+function broken(parts: string[], most: number): string[] {
+  return parts.reduce<string[]>((found, part) => {
+    const last = found.at(-1);
+    const joined = last === undefined ? part : `${last} · ${part}`;
+    return joined.length <= most ? [...found.slice(0, -1), joined] : [...found, part];
+  }, []);
 }
 
 function Span({ x0, x1, y, text }: { x0: number; x1: number; y: number; text: string }) {

@@ -9,8 +9,8 @@ interface Box {
 }
 
 /** Shifts tried in turn, in units of the drawing, nearest first. */
-const STEPS: readonly [number, number][] = [0, 18, -18, 34, -34, 52, -52, 74, -74, 100, -100]
-  .flatMap((x) => [0, 16, -16, 30, -30, 46, -46, 64, -64, 90, -90].map((y): [number, number] => [x, y]))
+const STEPS: readonly [number, number][] = [0, 18, -18, 34, -34, 52, -52, 74, -74]
+  .flatMap((x) => [0, 16, -16, 30, -30, 46, -46, 64, -64].map((y): [number, number] => [x, y]))
   .sort((a, b) => Math.hypot(...a) - Math.hypot(...b));
 
 /** Overlap of two boxes, as an area; touching boxes overlap by none. */
@@ -28,10 +28,29 @@ function moved(box: Box, [x, y]: readonly [number, number]): Box {
   return { left: box.left + x, right: box.right + x, top: box.top + y, bottom: box.bottom + y };
 }
 
+/** Half the width that a line keeps free of labels where they have another place, in units of the drawing. */
+const BESIDE_LINE = 2;
+
+/** Longest shift that keeps a label off a line, in units of the drawing. */
+const NEAR = 40;
+
+/** Longest shift of a label: further off it would name something else. */
+const FAR = 76;
+
+function thick({ left, top, right, bottom }: Box): Box {
+  return {
+    left: left - BESIDE_LINE,
+    top: top - BESIDE_LINE,
+    right: right + BESIDE_LINE,
+    bottom: bottom + BESIDE_LINE,
+  };
+}
+
 /** The first shift that clears a box of all others and keeps it inside the frame; null where there is none. */
-function stepAside(box: Box, others: Box[], frame: Box): readonly [number, number] | null {
+function stepAside(box: Box, others: Box[], frame: Box, most: number): readonly [number, number] | null {
   return (
     STEPS.find((step) => {
+      if (Math.hypot(...step) > most) return false;
       const there = moved(box, step);
       return !outside(there, frame) && others.every((other) => shared(there, other) === 0);
     }) ?? null
@@ -83,16 +102,18 @@ function keepApart(svg: SVGSVGElement): void {
   const taken = [...all.filter((t) => t.dataset.free === undefined), ...svg.querySelectorAll("[data-line]")]
     .map(boxOf)
     .filter((box) => shared(box, frame) > 0 || box.left === box.right);
+  const edges = [...svg.querySelectorAll("[data-edge]")].map((edge) => thick(boxOf(edge)));
   for (const text of free) {
     let box = boxOf(text);
     // A label of a part outside the picture stays hidden with it.
     if (shared(box, frame) === 0) continue;
-    let step = stepAside(box, taken, frame);
+    // On a line of the drawing only where there is no other place near what it names.
+    let step = stepAside(box, [...taken, ...edges], frame, NEAR) ?? stepAside(box, taken, frame, FAR);
     if (step === null && moreOf(text).length > 0) {
       // The name alone may fit where it and its height do not.
       moreOf(text).forEach((line) => (line.style.display = "none"));
       box = boxOf(text);
-      step = stepAside(box, taken, frame);
+      step = stepAside(box, taken, frame, FAR);
     }
     if (step === null) {
       text.style.visibility = "hidden";

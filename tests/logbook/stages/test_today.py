@@ -455,7 +455,8 @@ UNSEEN = [
     Case("animals in, tested on the first day alone", animals_in(60, read(59.5, **ZERO, ph=7.4, kh_dkh=4)),
          "the water is today decides", "test", False),
     Case("animals in, tested for two weeks of nine", animals_in(
-         63, *(read(d, **ZERO, ph=7.4, kh_dkh=4) for d in (62, 58, 55, 50))), "the water is today decides", "test", False),
+         63, *(read(d, **ZERO, ph=7.4, kh_dkh=4) for d in (62, 58, 55, 50))),
+         "the water is today decides", "test", False),
     Case("animals in, nitrite never read late", animals_in(
          60, read(59, **ZERO, ph=7.4, kh_dkh=4), read(3, ammonia_ppm=0)), "the water is today decides", "test", False),
 ]  # fmt: skip
@@ -588,3 +589,15 @@ def test_a_stop_whose_end_lies_ahead_still_lasts() -> None:
     assert view.urgent
     assert view.stop is not None
     assert view.stop.first == "Get it running"
+
+
+def test_keep_says_of_a_stalled_cycle_what_today_says() -> None:
+    rows = [*WAIT, read(8, ammonia_ppm=2, nitrite_ppm=0.5, ph=7.2, kh_dkh=2),
+            read(4, ammonia_ppm=2, nitrite_ppm=1, ph=6.2, kh_dkh=0),
+            read(ammonia_ppm=2, nitrite_ppm=1, ph=5.9, kh_dkh=0)]  # fmt: skip
+    view, _ = today_view(lived(*rows), NOW)
+    assert view.advice is not None
+    assert view.advice.stalled
+    kept = keep_view(lived(*rows), NOW)
+    assert kept.verdict.startswith(view.verdict)
+    assert "Running" not in kept.verdict

@@ -34,8 +34,8 @@ from reedmace.logbook.care.supplies import Supplies, supplies
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.care.upkeep_log import care, cleaned_at, cleaning, cleanings, flow_faded, holiday
 from reedmace.logbook.care.water_use import co2_now, pour_words
-from reedmace.logbook.replay.animals import load_in
-from reedmace.logbook.replay.cycle_log import care_log
+from reedmace.logbook.replay.animals import animals_in, load_in
+from reedmace.logbook.replay.cycle_log import care_log, cycle_log
 from reedmace.logbook.replay.entries import AirSeen, Body, CareDone, Entry, MediaWork, WaterChange
 from reedmace.logbook.replay.equipment import installed_filters, stock_load
 from reedmace.logbook.replay.measured_flows import all_flows
@@ -161,6 +161,13 @@ def _spoken_first(
     return f"{note.words} {note.actions[0].title}." if note is not None else drift
 
 
+def _stalled(state: LogbookState, now: datetime) -> str | None:
+    """What Today says of a cycle without animals that stands still; None where none does."""
+    log = None if animals_in(state) else cycle_log(state, now)
+    advice = cycle_advice(CycleAdviceQuestion(log=log)) if log is not None else None
+    return f"{advice.verdict} {advice.first.title}." if advice is not None and advice.stalled else None
+
+
 def _routine_verdict(filters: list[KeptFilter], plan: CarePlanAnswer | None, now: datetime) -> str:
     """The first sentence of a tank that is well: a faded flow, the care plan's next task, the next flow test."""
     for f in filters:
@@ -177,7 +184,7 @@ def _routine_verdict(filters: list[KeptFilter], plan: CarePlanAnswer | None, now
     oldest = (now - min(timed)).days
     if oldest > FLOW_TEST_DAYS:
         return f"The flow was last timed {_days(oldest)}: time it again."
-    return f"Running: the flow was timed {_days(oldest)}."
+    return f"The flow was timed {_days(oldest)}."
 
 
 FELL_SHARE, FELL_WITHIN = 0.2, timedelta(days=14)
@@ -234,6 +241,7 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
     drift = salinity_drift(state, now)
     return KeepView(
         verdict=_spoken_first(stopped, danger, ill, water_note(log) if log is not None else None, drift)
+        or _stalled(state, now)
         or _routine_verdict(found, plan, now),
         illness=ill,
         quarantine=in_quarantine(state, now),
