@@ -122,6 +122,58 @@ def test_a_filter_is_swapped_on_a_running_tank_in_few_presses(page: Page, runnin
     assert spent(page) <= VERDICT
 
 
+def test_a_fitting_tonight_goes_on_without_a_connection(page: Page, running: Running) -> None:
+    page.goto(running.url)
+    page.evaluate(COUNT)
+    page.get_by_label("It holds, L").fill("60")
+    page.get_by_role("button", name="Next: who will live in it").click()
+    add(page, "neon", "Neon tetra")
+    page.get_by_role("button", name="Save the animals").click()
+    page.get_by_role("link", name="Next: choose its filter").click()
+    page.get_by_role("button", name=re.compile("^Plan with it")).click()
+    page.get_by_role("link", name="fit it, step by step").click()
+    first = heading(page)
+    expect(first).to_contain_text("Next:")
+    assert spent(page) <= VERDICT
+    # Long enough for what is shown to be written to the device.
+    page.wait_for_timeout(1500)
+    page.context.set_offline(True)
+    page.reload()
+    expect(first).to_contain_text("Next:")
+    done = []
+    for _ in range(3):
+        step = page.locator("[role=checkbox]:not([aria-checked=true]), input[type=checkbox]:not(:checked)").first
+        name = step.evaluate("(box) => box.labels?.[0]?.innerText || box.getAttribute('aria-label')")
+        before = first.inner_text()
+        page.get_by_text(name.split("\n")[0], exact=True).first.click()
+        expect(first).not_to_have_text(before)
+        done.append(name)
+    assert len(set(done)) == 3
+    expect(page.get_by_text("3 entries are kept on this device")).to_be_visible()
+    page.context.set_offline(False)
+    expect(page.get_by_text(re.compile("kept on this device and will be sent"))).to_be_hidden(timeout=40_000)
+    tank = re.search(r"/tanks/(\d+)", page.url)
+    assert tank is not None
+    kinds = [
+        e["body"]["kind"] for e in send(page, running.url, "GET", f"/api/tanks/{tank.group(1)}/entries")["entries"]
+    ]
+    assert kinds.count("step-done") == 3
+
+
+def test_who_only_looks_meets_kinds_and_a_demo_in_two_presses_each(page: Page, running: Running) -> None:
+    page.goto(running.url)
+    page.evaluate(COUNT)
+    page.get_by_role("button", name=re.compile("Just to look")).click()
+    page.get_by_role("link", name=re.compile("kinds of filter", re.I)).click()
+    expect(heading(page)).to_have_text("Sponge")
+    assert spent(page) <= 2
+    page.go_back()
+    page.get_by_role("button", name=re.compile("Just to look")).click()
+    page.get_by_role("button", name="Look round as the demo keeper").click()
+    expect(heading(page)).to_contain_text("cannot wait")
+    expect(page.get_by_text("The demo, in a copy of your own for a day.")).to_be_visible()
+
+
 @pytest.mark.parametrize("stage", STAGES)
 def test_nothing_is_out_of_reach_while_a_page_still_loads(
     page: Page, demo_page: Page, running: Running, stage: str, axe_source: str

@@ -102,7 +102,11 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
           <g key={p.role} className="figures">
             <Mark name={p.role} x={x(p.at.x_cm)} y={y(p.at.y_cm)} />
             {!quiet && (
-              <text {...beside(p.role, x(p.at.x_cm), y(p.at.y_cm))} className="small" data-free="">
+              <text
+                {...beside(p.role, x(p.at.x_cm), y(p.at.y_cm))}
+                className="small"
+                data-free={p.role === "tap" ? OVER_THE_RIM : ""}
+              >
                 <Named part={p} x={beside(p.role, x(p.at.x_cm), y(p.at.y_cm)).x} />
               </text>
             )}
@@ -181,6 +185,9 @@ function Behind({ d, fill, id }: { d: string; fill: string; id: string }) {
     </>
   );
 }
+
+/** Longest shift of a name that stands over the rim: in the water it would name something else. */
+const OVER_THE_RIM = 30;
 
 /** Position of a part's name, clear of the hose and its neighbours. */
 function beside(name: string, x: number, y: number) {

@@ -57,7 +57,7 @@ function stepAside(box: Box, others: Box[], frame: Box, most: number): readonly 
   );
 }
 
-/** After every drawing, move elements marked `data-free`; those without a free place are hidden. */
+/** After every drawing, move elements marked `data-free`, which may say how far at most; those without a free place are hidden. */
 export function useKeptApart(sheet: RefObject<SVGSVGElement | null>): void {
   useLayoutEffect(() => {
     const svg = sheet.current;
@@ -108,12 +108,14 @@ function keepApart(svg: SVGSVGElement): void {
     // A label of a part outside the picture stays hidden with it.
     if (shared(box, frame) === 0) continue;
     // On a line of the drawing only where there is no other place near what it names.
-    let step = stepAside(box, [...taken, ...edges], frame, NEAR) ?? stepAside(box, taken, frame, FAR);
+    const far = Number(text.dataset.free) || FAR;
+    let step =
+      stepAside(box, [...taken, ...edges], frame, Math.min(NEAR, far)) ?? stepAside(box, taken, frame, far);
     if (step === null && moreOf(text).length > 0) {
       // The name alone may fit where it and its height do not.
       moreOf(text).forEach((line) => (line.style.display = "none"));
       box = boxOf(text);
-      step = stepAside(box, taken, frame, FAR);
+      step = stepAside(box, taken, frame, far);
     }
     if (step === null) {
       text.style.visibility = "hidden";
