@@ -110,8 +110,8 @@ function StepRow({ tankId, filterKey, step, number, entry, next, missing, since 
         </Tick>
       </CheckboxField>
       <div>
-        {locked && <p className="locked">First: {missing.join(", ").toLowerCase()}.</p>}
         <p>
+          {locked && <span className="locked">First: {missing.join(", ").toLowerCase()}. </span>}
           <Explained text={step.detail} />
         </p>
         {!ticked && <StepHelp step={step} since={locked ? undefined : since} />}

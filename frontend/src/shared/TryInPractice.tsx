@@ -9,7 +9,7 @@ export function TryInPractice({ tankId }: { tankId: number }) {
   const navigate = useNavigate();
   if (practice) return null;
   return (
-    <>
+    <div>
       <InlineButton
         isDisabled={begin.isPending}
         onPress={() => {
@@ -22,6 +22,6 @@ export function TryInPractice({ tankId }: { tankId: number }) {
         Try it in practice, on a copy
       </InlineButton>
       <ProblemNote problem={begin.error} />
-    </>
+    </div>
   );
 }

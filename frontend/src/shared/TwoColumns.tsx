@@ -75,8 +75,8 @@ const Split = styled.div`
     padding: 6px 0;
     margin: -6px 0;
   }
-  /* A drawing that stays would cover the fields under it, and most of a low window. */
-  &[data-wide] > div:has(input, textarea, [role="combobox"]) > figure:first-child {
+  /* A drawing that stays would cover the fields and lines under it, and most of a low window. */
+  &[data-wide] > div:has(input, textarea, [role="combobox"], [data-lines]) > figure:first-child {
     position: static;
   }
   @media print, (max-height: 700px) {

@@ -30,8 +30,14 @@ export function Care({ tankId, view }: Props) {
       {view.care.crowded && <Caution>{view.care.crowded}</Caution>}
       {next.length === 0 && <Lead>Nothing in the coming weeks.</Lead>}
       <Rows>
-        {next.map((row) => (
-          <Row key={keyOf(row)} tankId={tankId} row={row} view={view} />
+        {next.map((row, i) => (
+          <Row
+            key={keyOf(row)}
+            tankId={tankId}
+            row={row}
+            view={view}
+            first={i === 0 && row.task.in_days <= 0}
+          />
         ))}
       </Rows>
       {later.length > 0 && (
@@ -56,7 +62,13 @@ export function Care({ tankId, view }: Props) {
   );
 }
 
-function Row({ tankId, row, view }: { tankId: number; row: CareRow; view: KeepView }) {
+interface RowProps extends Props {
+  row: CareRow;
+  /** Whether it is what is to be done now. */
+  first: boolean;
+}
+
+function Row({ tankId, row, view, first }: RowProps) {
   const { task, done } = row;
   const [open, setOpen] = useState(false);
   const write = useWrite(tankId);
@@ -81,7 +93,7 @@ function Row({ tankId, row, view }: { tankId: number; row: CareRow; view: KeepVi
         )}
         {done && (
           <Button
-            $quiet
+            $quiet={!first}
             aria-label={`Done: ${task.title}`}
             isDisabled={write.isPending}
             onPress={() => {

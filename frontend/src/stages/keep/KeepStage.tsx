@@ -59,7 +59,15 @@ function Now({ tankId, logbook, tables }: StageProps) {
           caption="The tank as it stands."
         />
       }
-      beside={view && <Measured tankId={tankId} view={view} />}
+      beside={
+        <>
+          {view && <Measured tankId={tankId} view={view} />}
+          <LatestEntries tankId={tankId} logbook={logbook} tables={tables} />
+          <LineLink to={`/tanks/${tankId}/keep/logbook`}>A notebook kept elsewhere: take it in</LineLink>
+          <LineLink to={`/tanks/${tankId}/cycle/files`}>Files in and out, your kit, devices</LineLink>
+          <ToThisTank tankId={tankId} />
+        </>
+      }
     >
       <Verdict>{view ? view.verdict : "The logbook."}</Verdict>
       <DrawingHere />
@@ -69,11 +77,7 @@ function Now({ tankId, logbook, tables }: StageProps) {
       <SeenUnwell tankId={tankId} animals={animals} />
       {view && !view.quarantine && <BeginQuarantine tankId={tankId} usualDays={view.quarantine_days} />}
       <Hospital start={form_defaults.hospital} />
-      <LatestEntries tankId={tankId} logbook={logbook} tables={tables} />
-      <LineLink to={`/tanks/${tankId}/keep/logbook`}>A notebook kept elsewhere: take it in</LineLink>
-      <LineLink to={`/tanks/${tankId}/cycle/files`}>Files in and out, your kit, devices</LineLink>
       <TryInPractice tankId={tankId} />
-      <ToThisTank tankId={tankId} />
     </TwoColumns>
   );
 }

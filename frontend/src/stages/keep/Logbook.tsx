@@ -31,14 +31,14 @@ interface Props {
 }
 
 /** Lines that stand on the stage itself. */
-const LATEST = 8;
+const LATEST = 6;
 
 /** The latest lines, with the way to all of them. */
 export function LatestEntries(props: Props) {
   const pages = useLogbookPages(props.tankId, { kind: "", search: "" });
   const { entries, gone } = linesOf(pages.data?.pages);
   return (
-    <section aria-label="Logbook">
+    <section aria-label="Logbook" data-lines="">
       <h2>Logbook, last written first</h2>
       <Opening pages={pages} none="Nothing is written yet." empty={entries.length === 0} />
       <EntryLines {...props} entries={entries.slice(0, LATEST)} gone={gone} />

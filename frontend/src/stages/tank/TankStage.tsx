@@ -4,7 +4,7 @@ import { range } from "../../api/range";
 import { useDraft } from "../../api/drafts";
 import { opening, standing, useView } from "../../api/compute";
 import type { TankPlan, TankView, TankVolume } from "../../api/schemas";
-import { Caution, Fields, Figure, Lead, PickOne, ProblemNote, Verdict } from "../../kit";
+import { Caution, Fields, Figure, Lead, ProblemNote, Select, Verdict } from "../../kit";
 import { QuantityField } from "../../kit/quantities";
 import { Section } from "../../section/Section";
 import { hanging } from "../../shared/installedFilters";
@@ -125,21 +125,20 @@ export default function TankStage({ tankId, logbook }: StageProps) {
         <Holds plan={draft.value} own={own} onChange={holds} />
         <SizeFields tank={tank} setTank={setTank} onVolume={holds} />
         <PlaceFields around={around} setAround={setAround} />
+        <Select
+          label="Measured"
+          value={tank.measured}
+          onChange={(measured) => {
+            setTank({ measured });
+          }}
+          options={[
+            ["outside", "outside glass"],
+            ["inside", "inside glass"],
+          ]}
+        />
       </Fields>
       <SumpPart around={around} view={view} setAround={setAround} />
       <MoreFields tank={tank} setTank={setTank} around={around} setAround={setAround} />
-      <WhereItStands tankId={tankId} said={logbook.situation ?? null} />
-      <PickOne
-        label="The sizes are taken"
-        value={tank.measured}
-        onChange={(measured) => {
-          setTank({ measured });
-        }}
-        options={[
-          ["outside", "outside the glass"],
-          ["inside", "inside the glass"],
-        ]}
-      />
       <SaveBar
         tankId={tankId}
         draft={draft}
@@ -149,6 +148,7 @@ export default function TankStage({ tankId, logbook }: StageProps) {
           `${sizeWords(b.tank)}, water ${sizeOf(b.tank.fill_below_rim_cm)} ${unitName("cm")} below the rim`
         }
       />
+      <WhereItStands tankId={tankId} said={logbook.situation ?? null} />
     </TwoColumns>
   );
 }

@@ -53,6 +53,30 @@ def test_on_the_day_it_is_ready_every_date_is_today() -> None:
     assert (answer.pass_day_p10, answer.pass_day_p50, answer.pass_day_p90) == (40.1, 40.1, 40.1)
 
 
+def seen_on(*days: float) -> list[dict[str, Any]]:
+    """Tests of two doses cleared on days 39 and 40, and doses seen on some days alone."""
+    cleared = [r for r in PROVED["readings"] if "nitrite_mg_n_l" in r]
+    return sorted([*cleared, *({"day": d + 0.04, "ammonia_mg_n_l": 0.6} for d in days)], key=lambda r: r["day"])
+
+
+@pytest.mark.parametrize(
+    ("days", "holds"),
+    [((38,), True), ((39,), True), ((28,), True), ((20,), False), ((), False)],
+    ids=["the first seen", "the second seen", "one seen ten days ago", "one seen weeks ago", "none seen"],
+)
+def test_doses_of_a_bottle_that_was_seen_to_work_are_believed(days: tuple[float, ...], holds: bool) -> None:
+    assert is_ready(log_of(readings=seen_on(*days))) is holds
+
+
+def test_two_cleared_doses_may_stand_a_week_apart_if_none_failed_between() -> None:
+    doses = [*PROVED["doses"][:-2], *({"day": d, "raise_mg_n_l": 0.6} for d in (33.0, 36.0, 39.0))]
+    first = [{"day": 33.04, "ammonia_mg_n_l": 0.6}, {"day": 34.0, **ZERO}]
+    last = [{"day": 40.0, **ZERO, "nitrate_mg_n_l": 10.0}]
+    assert is_ready(log_of(doses=doses, readings=[*first, *last]))
+    failed = [{"day": 37.0, "ammonia_mg_n_l": 0.0, "nitrite_mg_n_l": NI}]
+    assert not is_ready(log_of(doses=doses, readings=[*first, *failed, *last]))
+
+
 def without_sight(log: dict[str, Any]) -> list[dict[str, Any]]:
     return [r for r in log["readings"] if "nitrite_mg_n_l" in r]
 
@@ -170,10 +194,14 @@ def test_zero_is_the_keepers_own_kits(steps: list[float], read_ppm: float, zero:
 
 
 def test_the_advice_asks_to_see_the_dose_and_then_for_its_test_a_day_later() -> None:
-    dosed = log_of(day_now=39.05, readings=PROVED["readings"][:2])
+    before = [{"day": 37.5, **ZERO}]
+    dosed = log_of(day_now=38.05, doses=PROVED["doses"][:-1], readings=before)
     advice = cycle_advice(CycleAdviceQuestion(log=dosed))
     assert (advice.first.do, advice.first.when) == ("test", "now")
     assert "in the water" in advice.first.title
+    # The next dose comes from a bottle that is known to work.
+    again = cycle_advice(CycleAdviceQuestion(log=log_of(day_now=39.05, readings=PROVED["readings"][:2])))
+    assert "in the water" not in again.first.title
     seen = log_of(day_now=39.06, readings=PROVED["readings"][:3])
     after = cycle_advice(CycleAdviceQuestion(log=seen))
     assert "20 to 28 hours" in after.first.detail

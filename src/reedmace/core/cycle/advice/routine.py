@@ -12,7 +12,7 @@ from reedmace.core.cycle.record.proof import (
     TEST_FROM_H,
     TEST_UNTIL_H,
     ammonia_never_seen,
-    is_seen,
+    is_believed,
     is_zero,
 )
 from reedmace.core.cycle.record.water_now import WaterNow
@@ -107,13 +107,13 @@ def _now(log: CycleLog, s: WaterNow) -> RoutineContext:
 
 
 def _unseen_dose(log: CycleLog) -> bool:
-    """Whether a dose given within the day lacks only the test that shows it in the water."""
+    """Whether a dose given within the day lacks only a test that shows it, or another of its bottle, in the water."""
     newest = max(log.doses, key=lambda d: d.day, default=None)
     if newest is None or (log.day_now - newest.day) * 24 > SEEN_WITHIN_H:
         return False
     before = max((r for r in log.readings if r.day <= newest.day), key=lambda r: r.day, default=None)
     provable = before is not None and (is_zero(log, before) or len(log.doses) == 1)
-    return provable and not is_seen(log, newest)
+    return provable and not is_believed(log, newest)
 
 
 def _see_the_dose(n: RoutineContext, w: Working) -> Action | None:

@@ -8,6 +8,7 @@ from reedmace.core.cycle.advice.water_alarm import SETTLED_STALE_DAYS, STALE_DAY
 from reedmace.core.cycle.animals.day_plan import Limit
 from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, StepKind
 from reedmace.core.cycle.judgement.filter_stop import WATCH_DAYS
+from reedmace.core.cycle.record.kit_checks import nitrite_is_missed
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.proof import film_damage
 from reedmace.core.cycle.record.water_now import WaterNow
@@ -43,6 +44,8 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
             _feeding(plan),
             *_helped(plan),
         ]
+    if not plan.in_danger and nitrite_is_missed(log):
+        return _nitrite_missed(log, s, plan)
     actions = _steps(log, plan)
     if plan.changes and log.tap.released_mg_n_l() >= nitrite_limit_mg_n_l(log.salinity_g_kg):
         actions.insert(0, _other_water(log))
@@ -180,6 +183,31 @@ def _ask_for_tests(log: CycleLog, s: WaterNow, missing: list[str]) -> tuple[str,
     return f"{stands}{formatting.opening(rest) if hurt else rest}", [test, feed, *_precautionary_change(log, s)]
 
 
+def _nitrite_missed(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer) -> tuple[str, list[Action]]:
+    """Verdict and actions where ammonia went and no test shows its nitrite."""
+    test = Action(
+        do="test",
+        title="Read nitrite with another kit",
+        detail="A shop's or a friend's; with your own shake the bottles, and wait as long as its sheet says.",
+        reason="The film that takes ammonia makes nitrite of it, and the film for nitrite comes weeks later.",
+        when="now",
+    )
+    water: list[Action] = []
+    if not _changed_today(log):
+        water = [_blind_change(log, s, "Every day until nitrite shows, or another kit reads none.")]
+        if log.tap.released_mg_n_l() >= nitrite_limit_mg_n_l(log.salinity_g_kg):
+            water.insert(0, _other_water(log))
+    return (
+        "Ammonia has gone, and neither nitrite nor nitrate shows what it became: do not trust the nitrite test yet.",
+        [*water, test, _feeding(plan), *_helped(plan)],
+    )
+
+
+def _changed_today(log: CycleLog) -> bool:
+    """Whether a third of the water was changed today."""
+    return sum(c.share for c in log.changes if log.day_now - c.day < SAME_DAY_DAYS) >= BLIND_SHARE - 0.05
+
+
 BLIND_SHARE = 1 / 3
 """Share of water changed where nothing can be tested (common practice)."""
 
@@ -194,22 +222,25 @@ def _precautionary_change(log: CycleLog, s: WaterNow) -> list[Action]:
     """A change of a third where a poison is not known, once a day: unread, it may stand at any height."""
     tests = {"ammonia": s.ammonia, "nitrite": s.nitrite}
     unread = [what for what, read in tests.items() if read is None or log.day_now - read[0] > UNREAD_DAYS]
-    done = sum(c.share for c in log.changes if log.day_now - c.day < SAME_DAY_DAYS) >= BLIND_SHARE - 0.05
-    if not unread or done:
+    if not unread or _changed_today(log):
         return []
-    blind = len(unread) == len(tests)
-    return [
-        Action(
-            do="change-water",
-            title="No kit in the house? Change a third of the water" if blind else "Change a third of the water",
-            detail=f"{water_preparation(log, s)} Air first, if they gasp; no food today. "
-            + ("Then get a kit." if blind else f"Every day until {unread[0]} is read too."),
-            reason="What cannot be tested is thinned out: a third does good whatever it holds.",
-            when="now",
-            share=BLIND_SHARE,
-            caution="Unplug heater and filter first; plug them back in after.",
-        )
-    ]
+    if len(unread) < len(tests):
+        return [_blind_change(log, s, f"Every day until {unread[0]} is read too.")]
+    change = _blind_change(log, s, "Then get a kit.")
+    return [change.model_copy(update={"title": "No kit in the house? Change a third of the water"})]
+
+
+def _blind_change(log: CycleLog, s: WaterNow, until: str) -> Action:
+    """A change of a third of water that nobody can read. until: for how long, in a sentence."""
+    return Action(
+        do="change-water",
+        title="Change a third of the water",
+        detail=f"{water_preparation(log, s)} Air first, if they gasp; no food today. {until}",
+        reason="What cannot be tested is thinned out: a third does good whatever it holds.",
+        when="now",
+        share=BLIND_SHARE,
+        caution="Unplug heater and filter first; plug them back in after.",
+    )
 
 
 def _feeding(plan: EmergencyPlanAnswer) -> Action:

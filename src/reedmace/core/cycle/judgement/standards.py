@@ -80,7 +80,7 @@ def at_least(log: CycleLog, day: float) -> str:
 
 _SHORT_OF: dict[Outcome, str] = {
     "not-seen": (
-        "the last dose was never seen in the water, so its zeros prove nothing: dose again, test ammonia an hour later,"
+        "no dose of late was seen in the water, so zeros prove nothing: dose again, test ammonia an hour later,"
         " and both the day after"
     ),
     "changed": "water was changed between the last dose and its test: dose again and leave the water alone for a day",

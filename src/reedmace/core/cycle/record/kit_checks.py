@@ -1,8 +1,12 @@
-"""Whether a kit can be believed: one that reads the same whatever is done to the water cannot."""
+"""Whether a kit can be believed.
 
-from reedmace.core.cycle.record.log import CycleLog
+One that reads the same whatever is done to the water cannot, nor one that does not see what ammonia has become.
+"""
+
+from reedmace.core.cycle.record.log import TRANSFERRED, CycleLog
 from reedmace.core.cycle.record.proof import SEEN_WITHIN_H
 from reedmace.core.memo import memoize
+from reedmace.core.quantity.units import NITROGEN_SHARE
 
 FEWEST_TESTS, FEWEST_DOSES = 4, 2
 """Tests that read the same, and doses among them that should have moved two steps each (a stated judgement)."""
@@ -33,3 +37,41 @@ def kit_is_stuck(log: CycleLog) -> bool:
     first, last = rows[0][0], rows[-1][0]
     changed = sum(c.share for c in log.changes if first < c.day < last)
     return len(rows) >= LONG_TESTS and last - first >= LONG_DAYS and changed >= CHANGED_SHARE
+
+
+WENT_MG_N_L, WENT_DAYS = 0.98 * 0.5 * NITROGEN_SHARE["NH4"], 10.0
+"""Ammonia that went, and the days within which it went, from which its nitrite must show: half a ppm, by eye (a stated
+judgement).
+"""
+SHOWN_SHARE = 0.5
+"""Share of what went that nitrate must have risen by to tell where it is (a stated judgement)."""
+
+
+@memoize
+def nitrite_is_missed(log: CycleLog) -> bool:
+    """Whether ammonia went, with animals in a new tank, and neither nitrite nor nitrate shows what it became.
+
+    log: the cycle's. The film that takes ammonia comes first (common practice), so nitrite follows; plants and media
+    that came with their film are left out.
+    """
+    seeded = log.method in TRANSFERRED or "seed-media" in log.helpers
+    if not log.animals_are_in() or log.settled() or seeded or log.plants == "many":
+        return False
+    rows = sorted((r.day, r.ammonia_mg_n_l) for r in log.readings if r.ammonia_mg_n_l is not None)
+    rows = [row for row in rows if row[0] >= log.day_now - WENT_DAYS]
+    if len(rows) < 3:  # noqa: PLR2004
+        return False
+    # Of one step too low, once, nothing is concluded.
+    left, last = max(row[1] for row in rows[:-2]), max(row[1] for row in rows[-2:])
+    since = max(day for day, value in rows[:-2] if value == left)
+    for change in sorted(log.changes, key=lambda c: c.day):
+        if since < change.day < rows[-1][0]:
+            left += change.share * (log.tap.released_mg_n_l() - left)
+    went = left - last
+    after = [r for r in log.readings if r.day > since]
+    nitrite = [r.nitrite_mg_n_l for r in after if r.nitrite_mg_n_l is not None]
+    if went < WENT_MG_N_L or not nitrite or max(nitrite) > log.kit.zero_mg_n_l("nitrite"):
+        return False
+    nitrate = [r.nitrate_mg_n_l for r in after if r.nitrate_mg_n_l is not None]
+    before = [r.nitrate_mg_n_l for r in log.readings if r.nitrate_mg_n_l is not None and r.day <= since]
+    return not (nitrate and before and max(nitrate) - before[-1] >= SHOWN_SHARE * went)

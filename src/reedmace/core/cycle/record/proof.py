@@ -1,6 +1,6 @@
 """Proof of capacity: what counts as zero, as a cleared dose, and as proof that the filter carries a load.
 
-A proof is a dose that was seen in the water, tested 20 to 28 hours later with ammonia and nitrite both at the kit's
+A proof is a dose that was seen in the water, or came from a bottle whose doses are seen, tested 20 to 28 hours later with ammonia and nitrite both at the kit's
 zero, with no other dose and no change between; twice, on two days at least 20 hours apart. It falls when film may have
 died since, and must then be made again (common practice, made strict: a dud bottle, two doses in an hour, a change
 before the test or a zero that comes late prove nothing).
@@ -35,8 +35,8 @@ USUAL_COOLING_C = 4.0
 """Cooling between an empty tank and one with animals that no proof is asked afresh for, °C (common practice)."""
 HOT_HOLDS = 0.5
 """Share of a proof that holds in water over 33 °C (memory)."""
-RUNNING_DAYS, STANDS_DAYS, SPEAKS_DAYS = 4.0, 5.0, 14.0
-"""Largest distance of two cleared doses, age of the newer, and days a cleared dose counts for capacity (memory)."""
+RUNNING_DAYS, STANDS_DAYS, SPEAKS_DAYS = 7.0, 5.0, 14.0
+"""Largest distance of two cleared doses with none failed between, age of the newer, and days a cleared dose counts for capacity (memory)."""
 SIZE_SLACK = 0.97
 LEAST_FALL_DAYS = 0.5
 """Shortest interval for a fall; over less it is within a kit's scatter (memory)."""
@@ -92,6 +92,24 @@ def is_seen(log: CycleLog, dose: LoggedDose) -> bool:
     )
 
 
+BOTTLE_KNOWN_DAYS = 14.0
+"""Days before and after a dose that was seen for which others from the same bottle are believed (a stated judgement)."""
+
+
+@memoize
+def _seen_days(log: CycleLog) -> list[float]:
+    """Days of the doses that a test found in the water."""
+    return [dose.day for dose in _joined(log.doses) if is_seen(log, dose)]
+
+
+def is_believed(log: CycleLog, dose: LoggedDose) -> bool:
+    """Whether a dose was in the water: seen there, or from a bottle of which another was seen about that time.
+
+    log: the cycle's; dose: of it.
+    """
+    return any(abs(day - dose.day) <= BOTTLE_KNOWN_DAYS for day in _seen_days(log))
+
+
 NEVER_BY_H = 1.0
 """Hours after which a dose stirred in would show in a test (memory)."""
 STEP_SEEN, STEP_OWED = 0.9, 1.2
@@ -139,7 +157,7 @@ def _outcome(
         return test.day, "failed"
     if test.day in weak:
         return test.day, "doubtful"
-    return test.day, "cleared" if is_seen(log, dose) else "not-seen"
+    return test.day, "cleared" if is_believed(log, dose) else "not-seen"
 
 
 @memoize
@@ -257,9 +275,10 @@ def standing_proof(log: CycleLog, size_mg_n_l: float) -> tuple[list[CheckedDose]
     if not cleared:
         return [], None
     loss = voiding_loss(log, cleared[0].day)
-    kept = [
-        one for one in cleared if one.day >= cleared[-1].day - RUNNING_DAYS and (loss is None or one.day >= loss.day)
-    ]
+    newest = cleared[-1].day
+    breaks = [one.day for one in checked_doses(log) if one.outcome == "failed" and one.day < newest]
+    since = max([newest - RUNNING_DAYS, *breaks, *([loss.day] if loss is not None else [])])
+    kept = [one for one in cleared if one.day >= since]
     if not kept or log.day_now - (kept[-1].tested_day or 0.0) > STANDS_DAYS:
         return [], loss
     return kept, loss
@@ -308,6 +327,7 @@ __all__ = [
     "checked_doses",
     "cleared_doses",
     "falling_capacity",
+    "is_believed",
     "is_full",
     "is_seen",
     "is_zero",

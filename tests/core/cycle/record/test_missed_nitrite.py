@@ -1,0 +1,70 @@
+"""Whether ammonia that went is missed by the nitrite test."""
+
+from typing import Any
+
+import pytest
+
+from reedmace.core.cycle import CycleAdviceQuestion, CycleLog, cycle_advice
+from reedmace.core.cycle.record.kit_checks import nitrite_is_missed
+
+A, NI, NA = 0.7765, 0.3045, 0.2259
+
+
+def log_of(rows: list[dict[str, Any]], **more: Any) -> CycleLog:
+    """Animals in from the first day, looked at on the day of the last test."""
+    read = [{"nitrite_mg_n_l": 0.0, "nitrate_mg_n_l": 0.0, "ph": 7.4, "kh_dkh": 5.0} | row for row in rows]
+    return CycleLog.model_validate(
+        {
+            "net_l": 100,
+            "day_now": rows[-1]["day"] + 0.01,
+            "method": "animals-in",
+            "stocked_day": 0.0,
+            "animals_in_mg_n_l_day": 0.1,
+            "present": [{"species_id": "zebra-danio", "count": 6}],
+            "readings": read,
+            **more,
+        }
+    )
+
+
+def falling(*ppm: float, **last: Any) -> list[dict[str, Any]]:
+    """A test a day from day 14 on, by ammonia in ppm; last: what the last test read besides."""
+    rows: list[dict[str, Any]] = [{"day": 14.0 + n, "ammonia_mg_n_l": A * value} for n, value in enumerate(ppm)]
+    return [*rows[:-1], rows[-1] | last]
+
+
+GONE = falling(1, 1, 0.5, 0.25, 0.25)
+
+
+def test_ammonia_that_went_and_shows_nowhere_is_missed_by_the_nitrite_test() -> None:
+    log = log_of(GONE)
+    assert nitrite_is_missed(log)
+    advice = cycle_advice(CycleAdviceQuestion(log=log))
+    assert "do not trust the nitrite test" in advice.verdict
+    assert (advice.first.do, advice.first.share) == ("change-water", pytest.approx(1 / 3))
+    assert any("another kit" in action.title for action in advice.then)
+
+
+@pytest.mark.parametrize(
+    ("rows", "more"),
+    [
+        (falling(1, 1, 0.5, 0.25, 0.25, nitrite_mg_n_l=NI), {}),
+        (falling(1, 1, 0.5, 0.25, 0.25, nitrate_mg_n_l=5 * NA), {}),
+        (falling(0.5, 0.25, 0.5, 0.25, 0.25), {}),
+        (falling(1, 1, 0.5, 1), {}),
+        (GONE, {"changes": [{"day": 15.5, "share": 0.7}]}),
+        (GONE, {"plants": "many"}),
+        (GONE, {"helpers": ["seed-media"]}),
+        (GONE, {"present": [], "stocked_day": None, "animals_in_mg_n_l_day": 0, "method": "measured-ammonia"}),
+    ],
+    ids=["nitrite shows", "nitrate shows", "a step up and down", "one low test", "water was changed", "plants took it",
+         "media came with their film", "no animals"],
+)  # fmt: skip
+def test_nothing_is_missed_where_it_is_seen_or_explained(rows: list[dict[str, Any]], more: dict[str, Any]) -> None:
+    assert not nitrite_is_missed(log_of(rows, **more))
+
+
+def test_water_changed_today_is_not_changed_again() -> None:
+    log = log_of([*GONE[:-1], GONE[-1] | {"day": 18.0}], changes=[{"day": 18.005, "share": 0.34}], day_now=18.02)
+    advice = cycle_advice(CycleAdviceQuestion(log=log))
+    assert advice.first.do == "test"
