@@ -45,6 +45,8 @@ judgement).
 """
 SHOWN_SHARE = 0.5
 """Share of what went that nitrate must have risen by to tell where it is (a stated judgement)."""
+DOUBTED_DAYS = 4.0
+"""Days for which the nitrite test stays in doubt, once ammonia went unseen (a stated judgement)."""
 
 
 @memoize
@@ -58,12 +60,17 @@ def nitrite_is_missed(log: CycleLog) -> bool:
     if not log.animals_are_in() or log.settled() or seeded or log.plants == "many":
         return False
     rows = sorted((r.day, r.ammonia_mg_n_l) for r in log.readings if r.ammonia_mg_n_l is not None)
-    rows = [row for row in rows if row[0] >= log.day_now - WENT_DAYS]
-    if len(rows) < 3:  # noqa: PLR2004
-        return False
+    rows = [row for row in rows if row[0] >= log.day_now - WENT_DAYS - DOUBTED_DAYS]
+    late = (n for n in range(3, len(rows) + 1) if rows[n - 1][0] >= log.day_now - DOUBTED_DAYS)
+    return any(_went_unseen(log, rows[:n]) for n in late)
+
+
+def _went_unseen(log: CycleLog, rows: list[tuple[float, float]]) -> bool:
+    """Whether ammonia went by the last of some tests, (day, mg N/L), and nothing shows where up to now."""
+    rows = [row for row in rows if row[0] >= rows[-1][0] - WENT_DAYS]
     # Of one step too low, once, nothing is concluded.
-    left, last = max(row[1] for row in rows[:-2]), max(row[1] for row in rows[-2:])
-    since = max(day for day, value in rows[:-2] if value == left)
+    left, last = max((row[1] for row in rows[:-2]), default=0.0), max(row[1] for row in rows[-2:])
+    since = max((day for day, value in rows[:-2] if value == left), default=log.day_now)
     for change in sorted(log.changes, key=lambda c: c.day):
         if since < change.day < rows[-1][0]:
             left += change.share * (log.tap.released_mg_n_l() - left)

@@ -1,9 +1,9 @@
 """Proof of capacity: what counts as zero, as a cleared dose, and as proof that the filter carries a load.
 
-A proof is a dose that was seen in the water, or came from a bottle whose doses are seen, tested 20 to 28 hours later with ammonia and nitrite both at the kit's
-zero, with no other dose and no change between; twice, on two days at least 20 hours apart. It falls when film may have
-died since, and must then be made again (common practice, made strict: a dud bottle, two doses in an hour, a change
-before the test or a zero that comes late prove nothing).
+A proof is a dose that was seen in the water, or came from a bottle whose doses are seen, tested 20 to 28 hours later
+with ammonia and nitrite both at the kit's zero, with no other dose and no change between; twice, on two days at least
+20 hours apart. It falls when film may have died since, and must then be made again (common practice, made strict: a dud
+bottle, two doses in an hour, a change before the test or a zero that comes late prove nothing).
 """
 
 from bisect import bisect_left
@@ -36,7 +36,9 @@ USUAL_COOLING_C = 4.0
 HOT_HOLDS = 0.5
 """Share of a proof that holds in water over 33 °C (memory)."""
 RUNNING_DAYS, STANDS_DAYS, SPEAKS_DAYS = 7.0, 5.0, 14.0
-"""Largest distance of two cleared doses with none failed between, age of the newer, and days a cleared dose counts for capacity (memory)."""
+"""Largest distance of two cleared doses with none failed between, age of the newer, and days a cleared dose counts for
+capacity (memory).
+"""
 SIZE_SLACK = 0.97
 LEAST_FALL_DAYS = 0.5
 """Shortest interval for a fall; over less it is within a kit's scatter (memory)."""
@@ -93,7 +95,7 @@ def is_seen(log: CycleLog, dose: LoggedDose) -> bool:
 
 
 BOTTLE_KNOWN_DAYS = 14.0
-"""Days before and after a dose that was seen for which others from the same bottle are believed (a stated judgement)."""
+"""Days before and after a dose that was seen for which others of its bottle are believed (a stated judgement)."""
 
 
 @memoize
