@@ -15,16 +15,17 @@ from tests.support.lives import lived
 SAMPLES = [f.model_dump(mode="json") for f in SAMPLE_BOXES]
 
 SEEDS = range(bounded(3000, 60))
-WATERS = {w: sorted(s for s, row in SPECIES.items() if row.water == w) for w in ("fresh", "salt")}
+WATERS = {w: sorted(s for s, row in SPECIES.items() if row.water == w) for w in ("fresh", "brackish", "salt")}
 ROOMS = ("living", "bedroom", "fish-room", "shop", "workshop")
 
 
 def site_and_stock(seed: int) -> tuple[dict, list[dict], dict]:
     """A tank's inside sizes, its animals and its surroundings."""
     rng = np.random.default_rng((seed, 28))
-    water = "salt" if rng.uniform() < 0.15 else "fresh"
+    water = str(rng.choice(list(WATERS), p=[0.75, 0.1, 0.15]))
     length = float(rng.choice([30, 45, 60, 90, 120, 180, 250]))
     size = {"length_cm": length, "width_cm": round(length * 0.45), "height_cm": round(length * 0.4) + 12}
+    size["substrate_depth_cm"] = float(rng.choice([0, 4, 8]))
     animals = [
         {
             "species_id": str(rng.choice(WATERS[water])),
