@@ -1,6 +1,6 @@
 """Ways to cycle a tank, ranked for the keeper's resources."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, NamedTuple
 
 import numpy as np
 from pydantic import Field
@@ -167,33 +167,68 @@ def _log(q: CycleMethodsQuestion, method: Method, helpers: list[Helper]) -> Cycl
     )
 
 
-@computation("cycle-methods", "Which way to cycle, from what you have")
-def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
-    """Ways to cycle, best first for these resources, each with its duration in this water.
+class _Way(NamedTuple):
+    """One way as it would be here. `open_here` says whether what it needs is at hand."""
 
-    question: resources, L, °C, pH, dKH, g/kg, mg N/(L day).
-    Source: which way suits whom is common practice; the days are the cycle model's own P10 to P90.
-    """
-    q, w, m = question, Working(), question.resources
-    salt = is_marine(q.salinity_g_kg)
-    seeded = m.mature_media in ("own", "trusted") and m.media_share > 0
-    helpers: list[Helper] = []
+    method: Method
+    helpers: list[Helper]
+    title: str
+    open_here: bool
+    why: str
+    said: str
+    watch: str
+
+
+_HELPER_WORDS: dict[Helper, str] = {"bottled-culture": "a bottled culture", "plants": "plants"}
+
+
+def _helpers(q: CycleMethodsQuestion) -> list[Helper]:
+    """What would help any dosed way here."""
+    m = q.resources
+    found: list[Helper] = []
     # A bottle costs as much as a test kit and saves two weeks at best: not where money is short (common practice).
     if m.bottle == "in-date" and m.budget != "little":
-        helpers.append("bottled-culture")
-    if m.plants != "none" and not salt:
-        helpers.append("plants")
-    rows: list[tuple[Method, list[Helper], str, bool, str, str, str]] = [
-        (
+        found.append("bottled-culture")
+    if m.plants != "none" and not is_marine(q.salinity_g_kg):
+        found.append("plants")
+    return found
+
+
+def _ways(q: CycleMethodsQuestion) -> list[_Way]:
+    """Every way, best first; the emergency plan alone where animals are in."""
+    helpers = _helpers(q)
+    return [_ANIMALS_IN._replace(helpers=helpers)] if q.animals_in else [*_moved(q, helpers), *_grown(q, helpers)]
+
+
+_ANIMALS_IN = _Way(
+    "animals-in",
+    [],
+    "Animals are in: the emergency plan",
+    True,
+    "Nothing may be dosed now: the animals make the ammonia, and daily changes keep it harmless.",
+    "until zeros hold, often five to six weeks",
+    "Not a plan anyone should choose. Seeded media help if you can get them; tiny feeds, daily tests.",
+)
+
+
+def _is_seeded(q: CycleMethodsQuestion) -> bool:
+    return q.resources.mature_media in ("own", "trusted") and q.resources.media_share > 0
+
+
+def _moved(q: CycleMethodsQuestion, helpers: list[Helper]) -> list[_Way]:
+    """Ways on film that comes from a running tank."""
+    seeded = _is_seeded(q)
+    return [
+        _Way(
             "side-by-side",
             [],
             "Old filter beside the new",
-            m.old_filter_fits and seeded,
+            q.resources.old_filter_fits and seeded,
             "The old filter goes on working while the new one is seeded; bring its rock and wood too.",
             "until readings hold; a month is usual",
             "Do not retire the old one early.",
         ),
-        (
+        _Way(
             "seeded-filter",
             [h for h in helpers if h == "plants"],
             "A seeded filter or its media" + (", with plants" if "plants" in helpers else ""),
@@ -202,32 +237,33 @@ def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
             "a week or less",
             "Light stock at first; keep it wet, aired and mild on the way; ask after disease.",
         ),
-        (
+        _Way(
             "mature-rock",
             [],
             "A piece of mature rock",
-            salt and seeded,
+            is_marine(q.salinity_g_kg) and seeded,
             "Rock from a running tank carries the film of salt water.",
             "about two weeks, by test",
             "No skimmer until there are animals.",
         ),
-        (
+    ]
+
+
+def _grown(q: CycleMethodsQuestion, helpers: list[Helper]) -> list[_Way]:
+    """Ways in which the film grows here."""
+    m, salt, seeded = q.resources, is_marine(q.salinity_g_kg), _is_seeded(q)
+    with_them = f", with {' and '.join(_HELPER_WORDS[h] for h in helpers)}" if helpers else ""
+    return [
+        _Way(
             "measured-ammonia",
             ["seed-media", *helpers] if seeded else helpers,
-            "Measured ammonia"
-            + (
-                ", with "
-                + " and ".join({"bottled-culture": "a bottled culture", "plants": "plants"}[h] for h in helpers)
-                if helpers
-                else ""
-            )
-            + (" and some seeded media" if seeded else ""),
+            f"Measured ammonia{with_them}" + (" and some seeded media" if seeded else ""),
             m.ammonia and m.test_kit,
             "It can be measured from the first day, and each dose gone in a day is the proof.",
             "4 to 6 weeks; 6 weeks to 3 months is quoted too",
             "Aquarium-grade only; know the strength of the label; test.",
         ),
-        (
+        _Way(
             "planted",
             [],
             "Planted quiet start",
@@ -236,7 +272,7 @@ def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
             "4 to 5 weeks after new growth shows",
             "Wait for growth, not for the planting day.",
         ),
-        (
+        _Way(
             "fish-food",
             helpers,
             "Feed the empty tank",
@@ -246,65 +282,59 @@ def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
             "Algae; hard to meter.",
         ),
     ]
-    if q.animals_in:
-        rows = [
-            (
-                "animals-in",
-                helpers,
-                "Animals are in: the emergency plan",
-                True,
-                "Nothing may be dosed now: the animals make the ammonia, and daily changes keep it harmless.",
-                "until zeros hold, often five to six weeks",
-                "Not a plan anyone should choose. Seeded media help if you can get them; tiny feeds, daily tests.",
-            )
-        ]
-    found: list[MethodChoice] = []
-    for method, with_helpers, title, open_here, why, said, watch in rows:
-        if not open_here:
-            found.append(
-                MethodChoice(
-                    method=method, helpers=with_helpers, title=title, fits="not-here", why=_lacking(method, q),
-                    days_low=None, days_high=None, said=said, watch=watch, costs="nothing",
-                )
-            )  # fmt: skip
-            continue
-        log = _log(q, method, with_helpers)
+
+
+def _choice(q: CycleMethodsQuestion, way: _Way, w: Working) -> MethodChoice:
+    """One way with its days in this water; w: gets its line."""
+    low = high = np.nan
+    why = way.why if way.open_here else _lacking(way.method, q)
+    if way.open_here:
+        log = _log(q, way.method, way.helpers)
         ensemble = condition(log, DRAWS)
         low, middle, high = percentiles(project(log, ensemble, 150, Scenario()).late, ensemble.weights)
         if np.isfinite(middle):
-            w.line(title, "P50 of the pass day", f"{DRAWS} draws, KH held", middle, "days", "cycleprior")
-        late = np.isfinite(middle) and middle > m.days_to_spare
-        found.append(
-            MethodChoice(
-                method=method,
-                helpers=with_helpers,
-                title=title,
-                fits="possible",
-                why=why + (f" Here it would likely take longer than your {m.days_to_spare} days." if late else ""),
-                days_low=low if np.isfinite(low) else None,
-                days_high=high if np.isfinite(high) else None,
-                said=said,
-                watch=watch,
-                costs="nothing",
-            )
-        )
-    found = [f.model_copy(update={"costs": _costs(f)}) for f in found]
-    order = {row[0]: i for i, row in enumerate(rows)}
-    found.sort(key=lambda f: (f.fits == "not-here", order[f.method]))
-    found[0] = found[0].model_copy(update={"fits": "best"}) if found[0].fits == "possible" else found[0]
+            w.line(way.title, "P50 of the pass day", f"{DRAWS} draws, KH held", middle, "days", "cycleprior")
+        if np.isfinite(middle) and middle > q.resources.days_to_spare:
+            why += f" Here it would likely take longer than your {q.resources.days_to_spare} days."
+    return MethodChoice(
+        method=way.method,
+        helpers=way.helpers,
+        title=way.title,
+        fits="possible" if way.open_here else "not-here",
+        why=why,
+        days_low=low if np.isfinite(low) else None,
+        days_high=high if np.isfinite(high) else None,
+        said=way.said,
+        watch=way.watch,
+        costs=_costs(way.method, way.helpers),
+    )
+
+
+@computation("cycle-methods", "Which way to cycle, from what you have")
+def cycle_methods(question: CycleMethodsQuestion) -> CycleMethodsAnswer:
+    """Ways to cycle, best first for these resources, each with its duration in this water.
+
+    question: resources, L, °C, pH, dKH, g/kg, mg N/(L day).
+    Source: which way suits whom is common practice; the days are the cycle model's own P10 to P90.
+    """
+    q, w = question, Working()
+    # What can be had here before what cannot, each in the order above.
+    found = sorted((_choice(q, way, w) for way in _ways(q)), key=lambda one: one.fits == "not-here")
+    if found[0].fits == "possible":
+        found[0] = found[0].model_copy(update={"fits": "best"})
     verdict = f"{found[0].title}: {found[0].why}"
-    if m.mature_media == "unsure":
+    if q.resources.mature_media == "unsure":
         verdict += " Media from a tank whose health nobody knows are left out: disease comes with them."
     return CycleMethodsAnswer(verdict=verdict, working=w.lines, methods=found, disputes=list(_DISPUTES))
 
 
-def _costs(choice: MethodChoice) -> Literal["nothing", "little", "some"]:
+def _costs(method: Method, helpers: list[Helper]) -> Literal["nothing", "little", "some"]:
     """Cost besides the tank and a test kit (common practice)."""
-    if "bottled-culture" in choice.helpers or choice.method == "mature-rock":
+    if "bottled-culture" in helpers or method == "mature-rock":
         return "some"
-    if choice.method in ("measured-ammonia", "fish-food"):
+    if method in ("measured-ammonia", "fish-food"):
         return "little"
-    return "some" if choice.method == "planted" else "nothing"
+    return "some" if method == "planted" else "nothing"
 
 
 def _lacking(method: Method, q: CycleMethodsQuestion) -> str:
