@@ -1,6 +1,6 @@
 """Ammonia doses for fishless cycling."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, NamedTuple
 
 from pydantic import Field
 
@@ -81,6 +81,73 @@ class AmmoniaDoseAnswer(Answer):
     nitrate_made_ppm_ion: Annotated[float, number("ppm", 0, 1e5, "Nitrate as the ion, if all of it is nitrified")]
 
 
+class _Amount(NamedTuple):
+    """How much of a product a dose takes; None in a unit it is not measured in."""
+
+    words: str
+    grams: float | None = None
+    millilitres: float | None = None
+    drops: float | None = None
+
+
+def _amount(p: AmmoniaProduct, nitrogen_mg: float, w: Working) -> _Amount:
+    """Amount of a product that holds some nitrogen. nitrogen_mg: mg N; w: gets the lines."""
+    if isinstance(p, PowderProduct):
+        return _powder(p, nitrogen_mg, w)
+    return _solution(p, nitrogen_mg, w) if isinstance(p, SolutionProduct) else _by_label(p, nitrogen_mg, w)
+
+
+def _powder(p: PowderProduct, nitrogen_mg: float, w: Working) -> _Amount:
+    grams = w.sum(
+        "m",
+        "mN / (N share of NH4Cl × purity) / 1000",
+        {"mN": nitrogen_mg, "N share of NH4Cl": N_IN_NH4CL, "purity": p.purity_percent / 100},
+        "g",
+        "masses",
+    )
+    return _Amount(f"{grams:.2f} g of ammonium chloride", grams=grams)
+
+
+def _solution(p: SolutionProduct, nitrogen_mg: float, w: Working) -> _Amount:
+    per_ml = w.sum(
+        "s",
+        "strength × 10 × N share of NH3",
+        {"strength": p.strength_percent_w_v, "N share of NH3": NITROGEN_SHARE["NH3"]},
+        "mg N/mL",
+        "masses",
+    )
+    millilitres = w.sum("V", "mN / s", {"mN": nitrogen_mg, "s": per_ml}, "mL", "arithmetic")
+    drops = w.sum("n", "V × drops per mL", {"V": millilitres, "drops per mL": p.drops_per_ml}, "drops", "keeper")
+    words = f"{millilitres:.2f} mL of ammonia solution (about {drops:.0f} drops)"
+    return _Amount(words, millilitres=millilitres, drops=drops)
+
+
+def _by_label(p: LabelProduct, nitrogen_mg: float, w: Working) -> _Amount:
+    water_l = p.water * {"L": 1.0, "US gal": L_PER_US_GAL, "imp gal": L_PER_IMP_GAL}[p.water_unit]
+    rises = as_nitrogen(p.raises_ppm, "ammonia", p.basis)
+    label_n = w.line(
+        "s",
+        "label rise × N share × label water",
+        f"{rises:.4f} × {water_l:.3f}",
+        rises * water_l,
+        f"mg N in {p.amount:g} {p.amount_unit}",
+        "label",
+    )
+    needed = w.sum(
+        "x",
+        "amount on label × mN / s",
+        {"amount on label": p.amount, "mN": nitrogen_mg, "s": label_n},
+        p.amount_unit,
+        "label",
+    )
+    words = f"{needed:.3g} {p.amount_unit} of the product"
+    if p.amount_unit == "g":
+        return _Amount(words, grams=needed)
+    if p.amount_unit == "mL":
+        return _Amount(words, millilitres=needed, drops=needed * p.drops_per_ml)
+    return _Amount(words, millilitres=needed / p.drops_per_ml, drops=needed)
+
+
 @computation("ammonia-dose", "Grams, millilitres or drops for a target")
 def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
     """Grams, millilitres or drops of an ammonia product for a target concentration.
@@ -99,52 +166,8 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
         "masses",
     )
     nitrogen = w.sum("mN", "ΔN × net litres", {"ΔN": rise, "net litres": q.net_l}, "mg N", "arithmetic")
-    grams = millilitres = drops = None
     p = q.product
-    if isinstance(p, PowderProduct):
-        grams = w.sum(
-            "m",
-            "mN / (N share of NH4Cl × purity) / 1000",
-            {"mN": nitrogen, "N share of NH4Cl": N_IN_NH4CL, "purity": p.purity_percent / 100},
-            "g",
-            "masses",
-        )
-        amount = f"{grams:.2f} g of ammonium chloride"
-    elif isinstance(p, SolutionProduct):
-        per_ml = w.sum(
-            "s",
-            "strength × 10 × N share of NH3",
-            {"strength": p.strength_percent_w_v, "N share of NH3": NITROGEN_SHARE["NH3"]},
-            "mg N/mL",
-            "masses",
-        )
-        millilitres = w.sum("V", "mN / s", {"mN": nitrogen, "s": per_ml}, "mL", "arithmetic")
-        drops = w.sum("n", "V × drops per mL", {"V": millilitres, "drops per mL": p.drops_per_ml}, "drops", "keeper")
-        amount = f"{millilitres:.2f} mL of ammonia solution (about {drops:.0f} drops)"
-    else:
-        water_l = p.water * {"L": 1.0, "US gal": L_PER_US_GAL, "imp gal": L_PER_IMP_GAL}[p.water_unit]
-        label_n = w.line(
-            "s",
-            "label rise × N share × label water",
-            f"{as_nitrogen(p.raises_ppm, 'ammonia', p.basis):.4f} × {water_l:.3f}",
-            as_nitrogen(p.raises_ppm, "ammonia", p.basis) * water_l,
-            f"mg N in {p.amount:g} {p.amount_unit}",
-            "label",
-        )
-        needed = w.sum(
-            "x",
-            "amount on label × mN / s",
-            {"amount on label": p.amount, "mN": nitrogen, "s": label_n},
-            p.amount_unit,
-            "label",
-        )
-        if p.amount_unit == "g":
-            grams = needed
-        elif p.amount_unit == "mL":
-            millilitres, drops = needed, needed * p.drops_per_ml
-        else:
-            drops, millilitres = needed, needed / p.drops_per_ml
-        amount = f"{needed:.3g} {p.amount_unit} of the product"
+    amount = _amount(p, nitrogen, w)
     net = w.line(
         "a",
         "7.14 − what the product brings",
@@ -158,7 +181,7 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
         "NO3", "ΔN / N share of NO3", {"ΔN": rise, "N share of NO3": NITROGEN_SHARE["NO3"]}, "ppm", "masses"
     )
     verdict = (
-        f"Add {amount} to bring {formatting.litres(q.net_l)} from {q.current_ppm:g} to {q.target_ppm:g} ppm."
+        f"Add {amount.words} to bring {formatting.litres(q.net_l)} from {q.current_ppm:g} to {q.target_ppm:g} ppm."
         if gap_ppm > 0
         else f"Add none: the water is already at {q.current_ppm:g} ppm, the target is {q.target_ppm:g}."
     )
@@ -167,9 +190,9 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
         working=w.lines,
         raise_mg_n_l=rise,
         nitrogen_mg=nitrogen,
-        grams=grams,
-        millilitres=millilitres,
-        drops=drops,
+        grams=amount.grams,
+        millilitres=amount.millilitres,
+        drops=amount.drops,
         alkalinity_used_dkh=alkalinity,
         nitrate_made_ppm_ion=nitrate,
     )

@@ -146,6 +146,34 @@ class WaterChangeAnswer(Answer):
     )
 
 
+LARGE_SHARE = 0.9
+"""Share of the water above which animals are not given it in a day (common practice)."""
+
+
+def _asked(index: int, s: Solute, w: Working) -> float:
+    """Share of the water that one solute asks to be changed. Raises CannotAnswer where the tap is over its target."""
+    if s.now_ppm <= s.target_ppm:
+        return 0.0
+    if (s.tap_ppm >= s.target_ppm and s.target_ppm > 0) or s.tap_ppm > s.target_ppm:
+        raise CannotAnswer(
+            f"solutes.{index}.target_ppm",
+            f"the tap carries {s.tap_ppm:g} ppm of {s.what}, so no change reaches {s.target_ppm:g}.",
+            "Raise the target above the tap's own figure or treat the tap water.",
+        )
+    return w.sum(
+        f"x {s.what}",
+        "(now − target) / (now − tap)",
+        {"now": s.now_ppm, "target": s.target_ppm, "tap": s.tap_ppm},
+        "share",
+        "arithmetic",
+    )
+
+
+def _part_l(q: WaterChangeQuestion, share: float, parts: int) -> float:
+    """Water of one of the parts that together change a share, L."""
+    return float(1 - (1 - share) ** (1 / parts)) * q.net_l
+
+
 @computation("water-change", "How much to change for every target at once")
 def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
     """Share of the water to change so that every solute ends at or under its target.
@@ -154,26 +182,7 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
     Raises CannotAnswer when the tap itself is over a target, since no change can then reach it.
     """
     q, w = question, Working()
-    asks: list[float] = []
-    for index, s in enumerate(q.solutes):
-        if s.now_ppm <= s.target_ppm:
-            asks.append(0.0)
-            continue
-        if (s.tap_ppm >= s.target_ppm and s.target_ppm > 0) or s.tap_ppm > s.target_ppm:
-            raise CannotAnswer(
-                f"solutes.{index}.target_ppm",
-                f"the tap carries {s.tap_ppm:g} ppm of {s.what}, so no change reaches {s.target_ppm:g}.",
-                "Raise the target above the tap's own figure or treat the tap water.",
-            )
-        asks.append(
-            w.sum(
-                f"x {s.what}",
-                "(now − target) / (now − tap)",
-                {"now": s.now_ppm, "target": s.target_ppm, "tap": s.tap_ppm},
-                "share",
-                "arithmetic",
-            )
-        )
+    asks = [_asked(index, s, w) for index, s in enumerate(q.solutes)]
     share = max(asks)
     decided = q.solutes[asks.index(share)].what if share > 0 else "none"
     litres = w.sum("V", "x × net litres", {"x": share, "net litres": q.net_l}, "L", "arithmetic")
@@ -193,26 +202,18 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
     salt = litres * q.salinity_g_kg * SALT_MIX_PER_SALT
     if salt:
         w.line("salt", "V × salinity × 38 / 35", f"{litres:.1f} × {q.salinity_g_kg:g} × 38 / 35", salt, "g", "practice")
-    conditioner = litres * q.conditioner_ml_per_100l / 100
-    after = [
-        SoluteShare(what=s.what, asks_share=a, after_ppm=s.now_ppm * (1 - share) + s.tap_ppm * share)
-        for s, a in zip(q.solutes, asks, strict=True)
-    ]
     verdict = (
-        "No change is needed: everything is at or under its target."
-        if share == 0
-        else (
-            f"Change {formatting.litres(litres)} ({share * 100:.0f} %): {decided} decides it. In all"
-            f" {pouring.words(litres, known=True)}"
-        )
+        f"Change {formatting.litres(litres)} ({share * 100:.0f} %): {decided} decides it. In all"
+        f" {pouring.words(litres, known=True)}"
+        if share
+        else "No change is needed: everything is at or under its target."
     )
-    split = _split(q, share) if share > 0 else None
-    if split is None:
-        split = _Split(None, None, 1, False)
-        if share > 0.9 and q.animals_in:
-            verdict += " With animals in, split it over several days."
-    elif split.shift is not None:
-        part_l = (1 - (1 - share) ** (1 / split.parts)) * q.net_l
+    found = _split(q, share) if share > 0 else None
+    split = found or _Split(None, None, 1, False)
+    if found is None and share > LARGE_SHARE and q.animals_in:
+        verdict += " With animals in, split it over several days."
+    if split.shift is not None:
+        part_l = _part_l(q, share, split.parts)
         w.line(
             "ΔpH",
             "pH mixed − pH tank, the largest part",
@@ -222,21 +223,23 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
             "carbonate",
         )
         verdict += _split_words(q, split, part_l)
-    part_l = litres if split.parts == 1 else (1 - (1 - share) ** (1 / split.parts)) * q.net_l
     return WaterChangeAnswer(
         verdict=verdict,
         working=w.lines,
         change_share=share,
         change_l=litres,
         decided_by=decided,
-        solutes=after,
+        solutes=[
+            SoluteShare(what=s.what, asks_share=a, after_ppm=s.now_ppm * (1 - share) + s.tap_ppm * share)
+            for s, a in zip(q.solutes, asks, strict=True)
+        ],
         hot_l=hot,
         cold_l=litres - hot,
-        conditioner_ml=conditioner,
+        conditioner_ml=litres * q.conditioner_ml_per_100l / 100,
         after_ph=split.after_ph,
         ph_shift=split.shift,
         parts_count=split.parts,
-        part_l=part_l,
+        part_l=litres if split.parts == 1 else _part_l(q, share, split.parts),
         apart_hours=PART_H if split.parts > 1 else 0.0,
         salt_g=salt,
         harms=split.harms,

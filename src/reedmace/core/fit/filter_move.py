@@ -1,5 +1,6 @@
 """Replacing a filter or moving a tank while the film survives."""
 
+from collections.abc import Iterator
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -40,6 +41,63 @@ class FilterMoveAnswer(Answer):
     steps: list[MoveStep]
 
 
+REPLACING = (
+    MoveStep(
+        id="move-beside",
+        title="Run the new one beside the old",
+        detail="A month is usual, two to three weeks are common; both at once, neither cleaned.",
+    ),
+    MoveStep(
+        id="move-media",
+        title="Carry media across wet",
+        detail="As much of the old media as fits, in tank water, never rinsed under the tap.",
+    ),
+    MoveStep(
+        id="move-things",
+        title="Leave rock, wood and gravel",
+        detail="They carry film too; clean none of them in the same fortnight.",
+    ),
+    MoveStep(
+        id="move-retire",
+        title="Retire the old one last",
+        detail="Only when tests have stayed at zero; half of it at a time if it can be parted.",
+    ),
+    MoveStep(id="move-test", title="Test daily for a week", detail="Ammonia and nitrite; feed little."),
+)
+"""Steps of replacing a filter, in order (common practice)."""
+MOVING = (
+    MoveStep(
+        id="move-water",
+        title="Buckets of tank water first",
+        detail="For animals and for media, apart; lids off or an air stone.",
+    ),
+    MoveStep(
+        id="move-media-wet",
+        title="Media out last, in last",
+        detail="Wet, open to air, shaded, between 15 and 28 °C (59 to 82 °F). Start the clock.",
+    ),
+    MoveStep(id="move-empty", title="Empty the tank", detail="Never move a filled tank, nor one with stone in it."),
+    MoveStep(
+        id="move-start",
+        title="Filter running before animals",
+        detail="Water of the same temperature, treated; media back within the hour if you can.",
+    ),
+    MoveStep(id="move-test", title="Test daily for a week", detail="Ammonia and nitrite; feed little."),
+)
+"""Steps of moving a tank, in order (common practice)."""
+ENOUGH_SHARE = 0.8
+"""Share of the film that must be across before an old filter is taken off (common practice)."""
+
+
+def _warnings(q: FilterMoveQuestion) -> Iterator[str]:
+    if not COLDEST_C <= q.temperature_c <= WARMEST_C:
+        yield f"{formatting.celsius(q.temperature_c)} on the way kills most of it: a cool box, not a parked car."
+    if q.travels == "wet-closed" and q.minutes_out > 60:
+        yield "Shut in with its own water it turns airless within hours: leave the lid off or add an air stone."
+    if q.travels == "dry":
+        yield "Dry media are dead media: keep them in a bucket of tank water."
+
+
 @computation("filter-move", "How much film comes across when a filter is replaced or a tank moved")
 def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
     """Film carried across, and the order of steps.
@@ -55,17 +113,6 @@ def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
         "share",
         "memory",
     )
-    warnings = []
-    if not COLDEST_C <= q.temperature_c <= WARMEST_C:
-        warnings.append(
-            f"{formatting.celsius(q.temperature_c)} on the way kills most of it: a cool box, not a parked car."
-        )
-    if q.travels == "wet-closed" and q.minutes_out > 60:
-        warnings.append(
-            "Shut in with its own water it turns airless within hours: leave the lid off or add an air stone."
-        )
-    if q.travels == "dry":
-        warnings.append("Dry media are dead media: keep them in a bucket of tank water.")
     grown = w.line(
         "grown",
         "days side by side / 30, at most 1",
@@ -79,59 +126,11 @@ def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
     if q.what == "move-tank":
         carried = moved
     missing = 1 - carried
-    retire = (
-        None
-        if q.what == "move-tank" or carried >= 0.8
-        else max((0.8 - moved) / max(1 - moved, 0.01), 0) * FULL_DAYS - q.days_side_by_side
-    )
-    retire = max(retire, 1.0) if retire is not None else None
+    retire = None
+    if q.what == "replace-filter" and carried < ENOUGH_SHARE:
+        whole = max((ENOUGH_SHARE - moved) / max(1 - moved, 0.01), 0) * FULL_DAYS
+        retire = max(whole - q.days_side_by_side, 1.0)
     light = w.sum("light", "missing film × 14", {"missing film": missing}, "days", "memory")
-    if q.what == "replace-filter":
-        steps = [
-            MoveStep(
-                id="move-beside",
-                title="Run the new one beside the old",
-                detail="A month is usual, two to three weeks are common; both at once, neither cleaned.",
-            ),
-            MoveStep(
-                id="move-media",
-                title="Carry media across wet",
-                detail="As much of the old media as fits, in tank water, never rinsed under the tap.",
-            ),
-            MoveStep(
-                id="move-things",
-                title="Leave rock, wood and gravel",
-                detail="They carry film too; clean none of them in the same fortnight.",
-            ),
-            MoveStep(
-                id="move-retire",
-                title="Retire the old one last",
-                detail="Only when tests have stayed at zero; half of it at a time if it can be parted.",
-            ),
-            MoveStep(id="move-test", title="Test daily for a week", detail="Ammonia and nitrite; feed little."),
-        ]
-    else:
-        steps = [
-            MoveStep(
-                id="move-water",
-                title="Buckets of tank water first",
-                detail="For animals and for media, apart; lids off or an air stone.",
-            ),
-            MoveStep(
-                id="move-media-wet",
-                title="Media out last, in last",
-                detail="Wet, open to air, shaded, between 15 and 28 °C (59 to 82 °F). Start the clock.",
-            ),
-            MoveStep(
-                id="move-empty", title="Empty the tank", detail="Never move a filled tank, nor one with stone in it."
-            ),
-            MoveStep(
-                id="move-start",
-                title="Filter running before animals",
-                detail="Water of the same temperature, treated; media back within the hour if you can.",
-            ),
-            MoveStep(id="move-test", title="Test daily for a week", detail="Ammonia and nitrite; feed little."),
-        ]
     verdict = f"About {carried:.0%} of the film comes across"
     verdict += (
         f": keep the old filter running {retire:.0f} more days."
@@ -144,6 +143,6 @@ def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
         carried_share=carried,
         retire_after_days=retire,
         light_stock_days=light,
-        warnings=warnings,
-        steps=steps,
+        warnings=list(_warnings(q)),
+        steps=list(REPLACING if q.what == "replace-filter" else MOVING),
     )

@@ -9,7 +9,7 @@ from reedmace.core.chemistry import AlkalinityDoseQuestion, AmmoniaProduct, alka
 from reedmace.core.chemistry.ammonia_dose import PowderProduct
 from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Share, Working, computation, number
 from reedmace.core.cycle.judgement.conditions import ConditionCheck, judge
-from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, condition, percentiles, project
+from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, Future, condition, percentiles, project
 from reedmace.core.cycle.model.inputs import Scenario
 from reedmace.core.cycle.record.log import (
     BottleWindow,
@@ -76,15 +76,10 @@ class CyclePlanAnswer(Answer):
     pass_day_p90: Annotated[float, number("days", 0, 400)] | None
 
 
-@computation("cycle-plan", "The plan judged: conditions, heat, alkalinity")
-def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
-    """Check of a cycle plan before anything is dosed.
-
-    question: L, °C, pH, dKH, ppm, g/kg, mg N/(L day).
-    Source: windows are common practice; alkalinity from US EPA 1993; days and nitrogen from the cycle model.
-    """
-    q, w = question, Working()
-    log = CycleLog(
+def _log_of(q: CyclePlanQuestion) -> CycleLog:
+    """The log of a cycle on its first day by this plan."""
+    fed = min(max(q.planned_load_mg_n_l_day * q.net_l / FOOD_MG_N_PER_G, 0.05), 100)
+    return CycleLog(
         net_l=q.net_l,
         day_now=0,
         method=q.method,
@@ -101,27 +96,74 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
         donor=q.donor,
         planned_load_mg_n_l_day=q.planned_load_mg_n_l_day,
         animals_in_mg_n_l_day=q.planned_load_mg_n_l_day if q.method == "animals-in" else 0,
-        food_g_day=(
-            min(max(q.planned_load_mg_n_l_day * q.net_l / FOOD_MG_N_PER_G, 0.05), 100) if q.method == "fish-food" else 0
-        ),
+        food_g_day=fed if q.method == "fish-food" else 0,
         plan_target_ppm=q.target_ppm,
         product=q.product,
         readings=[] if q.phosphate_ppm is None else [LoggedReading(day=0, phosphate_ppm=q.phosphate_ppm)],
     )
+
+
+def _kh_gone_day(alone: Future, ensemble: Ensemble) -> float:
+    """Median day on which KH is used up if nothing is added; infinite where it lasts."""
+    left = alone.daily[:, :, 3]
+    gone = np.argmax(left < CACO3_PER_DKH, axis=1).astype(float)
+    gone[(left >= CACO3_PER_DKH).all(axis=1)] = np.inf
+    # A draw that passes before the KH is used up was not stopped by it.
+    gone[gone >= np.where(np.isfinite(alone.late), alone.late, np.inf)] = np.inf
+    return percentiles(gone, ensemble.weights)[1]
+
+
+def _nitrogen(log: CycleLog, held: Future, ensemble: Ensemble, w: Working) -> float:
+    """Nitrogen nitrified until the median course passes, mg N/L."""
+    last = np.minimum(np.where(np.isfinite(held.late), held.late, 149), 149).astype(int)
+    made = held.daily[np.arange(len(last)), last, 2] - log.tap.nitrate_mg_n_l
+    median = max(percentiles(made, ensemble.weights)[1], 0.0)
+    return w.line("N", "nitrate made until it passes", "median course", median, "mg N/L", "cycleprior")
+
+
+def _short_of_kh(q: CyclePlanQuestion, eaten: float, w: Working) -> float:
+    """KH to be added in all, dKH: what is eaten beyond the spare, and the lift to what is held."""
+    spare = q.kh_dkh - min(q.hold_kh_dkh, q.kh_dkh)
+    lift = max(q.hold_kh_dkh - q.kh_dkh, 0.0)
+    return w.sum(
+        "short", "max(ΔKH − spare, 0) + lift", {"ΔKH": eaten, "spare": spare, "lift": lift}, "dKH", "arithmetic"
+    )
+
+
+def _verdict(firsts: list[ConditionCheck], gone_day: float, days: tuple[float, float, float], soda: float) -> str:
+    """The plan in a sentence. gone_day: KH used up; days: P10, P50 and P90 of the pass day; soda: g at hand."""
+    p10, p50, p90 = days
+    if firsts:
+        return f"Put right first: {firsts[0].text}"
+    if np.isfinite(gone_day):
+        return (
+            f"It can start, but this water runs out of alkalinity about day {gone_day:.0f}: have {soda:.0f} g of"
+            " bicarbonate ready."
+        )
+    if not np.isfinite(p50):
+        return "As it stands no date can be given: look at the conditions below."
+    if np.isfinite(p90):
+        return f"It can start: likely ready between day {p10:.0f} and {p90:.0f}."
+    return f"It can start: likely ready about day {p50:.0f}."
+
+
+def _day(value: float) -> float | None:
+    return value if np.isfinite(value) else None
+
+
+@computation("cycle-plan", "The plan judged: conditions, heat, alkalinity")
+def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
+    """Check of a cycle plan before anything is dosed.
+
+    question: L, °C, pH, dKH, ppm, g/kg, mg N/(L day).
+    Source: windows are common practice; alkalinity from US EPA 1993; days and nitrogen from the cycle model.
+    """
+    q, w, log = question, Working(), _log_of(question)
     ensemble = condition(log, USUAL_DRAWS)
     held = project(log, ensemble, 150, Scenario(hold_kh_dkh=q.hold_kh_dkh))
     alone = project(log, ensemble, 150, Scenario(hold_kh_dkh=0))
-    p10, p50, p90 = percentiles(held.late, ensemble.weights)
-    last = np.minimum(np.where(np.isfinite(held.late), held.late, 149), 149).astype(int)
-    made = held.daily[np.arange(len(last)), last, 2] - log.tap.nitrate_mg_n_l
-    nitrified = w.line(
-        "N",
-        "nitrate made until it passes",
-        "median course",
-        max(percentiles(made, ensemble.weights)[1], 0.0),
-        "mg N/L",
-        "cycleprior",
-    )
+    days = percentiles(held.late, ensemble.weights)
+    nitrified = _nitrogen(log, held, ensemble, w)
     eaten = w.sum(
         "ΔKH",
         "KH eaten by each mg N × N / 17.85",
@@ -129,43 +171,16 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
         "dKH",
         "epa1993",
     )
-    spare = q.kh_dkh - min(q.hold_kh_dkh, q.kh_dkh)
-    lift = max(q.hold_kh_dkh - q.kh_dkh, 0.0)
-    short = w.sum(
-        "short", "max(ΔKH − spare, 0) + lift", {"ΔKH": eaten, "spare": spare, "lift": lift}, "dKH", "arithmetic"
-    )
+    short = _short_of_kh(q, eaten, w)
     dose = alkalinity_dose(
         AlkalinityDoseQuestion(net_l=q.net_l, current_dkh=0, target_dkh=min(short, 40), planned_mg_n_l=0)
     )
     w.lines.extend(dose.working[-2:])
-    gone = np.argmax(alone.daily[:, :, 3] < CACO3_PER_DKH, axis=1).astype(float)
-    gone[(alone.daily[:, :, 3] >= CACO3_PER_DKH).all(axis=1)] = np.inf
-    # A draw that passes before the KH is used up was not stopped by it.
-    gone[gone >= np.where(np.isfinite(alone.late), alone.late, np.inf)] = np.inf
-    gone_day = percentiles(gone, ensemble.weights)[1]
+    gone_day = _kh_gone_day(alone, ensemble)
     conditions = judge(q, log)
     firsts = [c for c in conditions if c.level == "first"]
-    if firsts:
-        verdict = f"Put right first: {firsts[0].text}"
-    elif np.isfinite(gone_day):
-        verdict = (
-            f"It can start, but this water runs out of alkalinity about day {gone_day:.0f}: have"
-            f" {dose.sodium_bicarbonate_g:.0f} g of bicarbonate ready."
-        )
-    elif np.isfinite(p50):
-        verdict = (
-            f"It can start: likely ready between day {p10:.0f} and {p90:.0f}."
-            if np.isfinite(p90)
-            else f"It can start: likely ready about day {p50:.0f}."
-        )
-    else:
-        verdict = "As it stands no date can be given: look at the conditions below."
-
-    def day(value: float) -> float | None:
-        return value if np.isfinite(value) else None
-
     return CyclePlanAnswer(
-        verdict=verdict,
+        verdict=_verdict(firsts, gone_day, days, dose.sodium_bicarbonate_g),
         working=w.lines,
         conditions=conditions,
         heat=_heat(q),
@@ -173,10 +188,10 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
         kh_eaten_dkh=eaten,
         kh_short_dkh=short,
         bicarbonate_g=dose.sodium_bicarbonate_g,
-        kh_gone_day=day(gone_day),
-        pass_day_p10=day(p10) if np.isfinite(p50) else None,
-        pass_day_p50=day(p50),
-        pass_day_p90=day(p90),
+        kh_gone_day=_day(gone_day),
+        pass_day_p10=_day(days[0]) if np.isfinite(days[1]) else None,
+        pass_day_p50=_day(days[1]),
+        pass_day_p90=_day(days[2]),
     )
 
 
