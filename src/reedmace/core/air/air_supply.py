@@ -1,6 +1,7 @@
 """One air pump feeding one or more outlets: the pressure it must give and the air it has left."""
 
 import math
+from collections.abc import Iterator
 from typing import Annotated
 
 from pydantic import Field
@@ -82,6 +83,44 @@ def _main_kpa(q: AirSupplyQuestion, total_l_min: float) -> float:
     return line_loss_kpa(total_l_min * share / 60000, q.main_bore_mm / 1000, q.main_length_m * share) / 3
 
 
+def _gives_l_min(q: AirSupplyQuestion, kpa: float) -> float:
+    """Air the pump gives against a pressure, L/min."""
+    return q.pump_l_min * max(1 - kpa / q.pump_kpa, 0.0)
+
+
+def _more(q: AirSupplyQuestion, wanted_l_min: float, hardest: AirOutlet) -> int:
+    """Outlets like the deepest that it would carry besides."""
+    more = 0
+    while more < MOST_MORE:
+        total = wanted_l_min + (more + 1) * hardest.air_l_min
+        if _gives_l_min(q, _outlet_kpa(hardest) + _main_kpa(q, total)) < total:
+            break
+        more += 1
+    return more
+
+
+MUCH_SHARE = 0.3
+"""Share of the pressure that goes into the main from which a wider one is worth it (a stated judgement)."""
+
+
+def _remedies(main_kpa: float, needed_kpa: float) -> Iterator[str]:
+    if main_kpa > MUCH_SHARE * needed_kpa:
+        yield f"The main costs {main_kpa:.1f} kPa: a wider one, or one closed to a ring."
+    yield "Take a pump with more pressure, or hang the outlets higher."
+    yield "Fewer outlets on one pump."
+
+
+def _verdict(q: AirSupplyQuestion, given: float, wanted: float, needed_kpa: float, more: int) -> str:
+    """Whether it carries them, in a sentence. given, wanted: L/min; more: outlets it would carry besides."""
+    count = sum(o.count for o in q.outlets)
+    if given < wanted:
+        return f"It gives {given:.1f} L/min at the {needed_kpa:.1f} kPa they need, where {wanted:.1f} is wanted."
+    return (
+        f"It carries {count} outlet{'s' if count != 1 else ''} ({wanted:.1f} L/min at {needed_kpa:.1f} kPa) and {more}"
+        " more like the deepest."
+    )
+
+
 @computation("air-supply", "Whether one air pump carries its outlets, and how many more")
 def air_supply(question: AirSupplyQuestion) -> AirSupplyAnswer:
     """Whether one air pump carries its outlets, and how many more.
@@ -129,44 +168,23 @@ def air_supply(question: AirSupplyQuestion) -> AirSupplyAnswer:
         "arithmetic",
     )
 
-    def gives(kpa: float) -> float:
-        return q.pump_l_min * max(1 - kpa / q.pump_kpa, 0.0)
-
     given = w.line(
         "Q pump",
         "free flow × (1 − p / p max)",
         f"{q.pump_l_min:g} × (1 − {needed:.2f} / {q.pump_kpa:g})",
-        gives(needed),
+        _gives_l_min(q, needed),
         "L/min",
         "pumpcurve",
     )
-    more = 0
-    while more < MOST_MORE:
-        total = wanted + (more + 1) * hardest.air_l_min
-        if gives(_outlet_kpa(hardest) + _main_kpa(q, total)) < total:
-            break
-        more += 1
+    more = _more(q, wanted, hardest)
     carries = given >= wanted
-    remedies = (
-        [] if carries else ["Take a pump with more pressure, or hang the outlets higher.", "Fewer outlets on one pump."]
-    )
-    if not carries and main > 0.3 * needed:
-        remedies.insert(0, f"The main costs {main:.1f} kPa: a wider one, or one closed to a ring.")
-    count = sum(o.count for o in q.outlets)
-    if carries:
-        verdict = (
-            f"It carries {count} outlet{'s' if count != 1 else ''} ({wanted:.1f} L/min at {needed:.1f} kPa) and {more}"
-            " more like the deepest."
-        )
-    else:
-        verdict = f"It gives {given:.1f} L/min at the {needed:.1f} kPa they need, where {wanted:.1f} is wanted."
     return AirSupplyAnswer(
-        verdict=verdict,
+        verdict=_verdict(q, given, wanted, needed, more),
         working=w.lines,
         wanted_l_min=wanted,
         needed_kpa=needed,
         given_l_min=given,
         carries=carries,
         more_count=more if carries else 0,
-        remedies=remedies,
+        remedies=[] if carries else list(_remedies(main, needed)),
     )

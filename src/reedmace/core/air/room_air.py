@@ -100,25 +100,15 @@ def room_air(question: RoomAirQuestion) -> RoomAirAnswer:
     q, w = question, Working()
     assumed: list[str] = []
     figures = [pump_figures(p, assumed) for p in q.pumps]
-    net, names = network_of(q, figures)
+    net, _ = network_of(q, figures)
     got = _solved(net)
     wanted = np.array([o.wanted_l_min for o in q.outlets])
     air = got.outlets / L_MIN
-    share = air / wanted
     fair, opens, bleed = _balanced(q, net, figures)
-    least = int(np.argmin(share))
+    least = int(np.argmin(air / wanted))
     weakest = q.outlets[least]
     total = w.line("Q", "Σ air of the outlets", f"{len(q.outlets)} outlets", float(air.sum()), "L/min", "arithmetic")
-    for p, gives, (free, kpa) in zip(q.pumps, got.pumps / L_MIN, figures, strict=True):
-        at = float(got.pressure[names[p.node]]) / 1000
-        w.line(
-            f"Q {p.name}",
-            "free flow × (1 − p / p max)",
-            f"{free:.3g} × (1 − {at:.2f} / {kpa:g})",
-            float(gives),
-            "L/min",
-            "pumpcurve",
-        )
+    _write_pumps(q, net, got, figures, w)
     w.line(
         "p",
         "depth + check valve + stone + line + valve + main",
@@ -135,31 +125,8 @@ def room_air(question: RoomAirQuestion) -> RoomAirAnswer:
         "share",
         "darcy",
     )
-    outlets = [
-        OutletAir(
-            key=o.key,
-            name=o.name,
-            air_l_min=float(air[i]),
-            wanted_l_min=o.wanted_l_min,
-            got_share=float(share[i]),
-            water_lph=_water_lph(o, float(got.outlets[i]), q.temperature_c),
-            node_kpa=float(got.pressure[net.at[i]]) / 1000,
-            balanced_open_share=float(opens[i]),
-            blocked=o.seen in ("weak", "none") and float(share[i]) >= BLOCKED_SHARE,
-        )
-        for i, o in enumerate(q.outlets)
-    ]
-    pumps = [
-        PumpAir(
-            key=p.key,
-            name=p.name,
-            l_min=float(got.pumps[k]) / L_MIN,
-            kpa=max(float(got.pressure[net.pump_at[k]]) / 1000, 0.0),
-            without_share=_without(net, k, wanted),
-            noise_db=max(PUMP_DB + 10 * math.log10(p.watts or figures[k][0] / L_MIN_PER_W), 0.0),
-        )
-        for k, p in enumerate(q.pumps)
-    ]
+    outlets = _outlets(q, net, got, opens)
+    pumps = _pumps(q, net, got, figures)
     noise = 10 * math.log10(sum(10 ** (p.noise_db / 10) for p in pumps))
     w.line("L", "10 log Σ 10^(L/10)", f"{len(pumps)} pump{'s' if len(pumps) > 1 else ''}", noise, "dB", "memory")
     more = _more(q, figures)
@@ -182,6 +149,55 @@ def room_air(question: RoomAirQuestion) -> RoomAirAnswer:
         remedies=_remedies(q, outlets, carries, fair),
         notes=_notes(pumps, noise, one_more, bleed if bleed > BLEED_SHARE * total else 0.0),
     )
+
+
+def _write_pumps(q: RoomAirQuestion, net: Network, got: Solved, figures: list[tuple[float, float]], w: Working) -> None:
+    """A line for each pump. figures: free flow in L/min and greatest pressure in kPa of each."""
+    for k, (p, (free, kpa)) in enumerate(zip(q.pumps, figures, strict=True)):
+        at = float(got.pressure[net.pump_at[k]]) / 1000
+        w.line(
+            f"Q {p.name}",
+            "free flow × (1 − p / p max)",
+            f"{free:.3g} × (1 − {at:.2f} / {kpa:g})",
+            float(got.pumps[k]) / L_MIN,
+            "L/min",
+            "pumpcurve",
+        )
+
+
+def _outlets(q: RoomAirQuestion, net: Network, got: Solved, opens: Floats) -> list[OutletAir]:
+    """What each outlet gets. opens: share its valve stands open where all are set fairly (n,)."""
+    air = got.outlets / L_MIN
+    return [
+        OutletAir(
+            key=o.key,
+            name=o.name,
+            air_l_min=float(air[i]),
+            wanted_l_min=o.wanted_l_min,
+            got_share=float(air[i]) / o.wanted_l_min,
+            water_lph=_water_lph(o, float(got.outlets[i]), q.temperature_c),
+            node_kpa=float(got.pressure[net.at[i]]) / 1000,
+            balanced_open_share=float(opens[i]),
+            blocked=o.seen in ("weak", "none") and float(air[i]) / o.wanted_l_min >= BLOCKED_SHARE,
+        )
+        for i, o in enumerate(q.outlets)
+    ]
+
+
+def _pumps(q: RoomAirQuestion, net: Network, got: Solved, figures: list[tuple[float, float]]) -> list[PumpAir]:
+    """What each pump gives, and what is left without it. figures: free flow in L/min and greatest pressure in kPa."""
+    wanted = np.array([o.wanted_l_min for o in q.outlets])
+    return [
+        PumpAir(
+            key=p.key,
+            name=p.name,
+            l_min=float(got.pumps[k]) / L_MIN,
+            kpa=max(float(got.pressure[net.pump_at[k]]) / 1000, 0.0),
+            without_share=_without(net, k, wanted),
+            noise_db=max(PUMP_DB + 10 * math.log10(p.watts or figures[k][0] / L_MIN_PER_W), 0.0),
+        )
+        for k, p in enumerate(q.pumps)
+    ]
 
 
 def _solved(net: Network, given: Floats | None = None) -> Solved:

@@ -83,6 +83,33 @@ class AlkalinityDoseAnswer(Answer):
     harms: bool = Field(description="Soda would free ammonia past its limit: change water first")
 
 
+def _verdict(q: AlkalinityDoseQuestion, grams: float, portions: int, *, harms: bool) -> str:
+    """Soda now, or why none. grams: in all; portions: of it; harms: whether ammonia would be over its limit."""
+    if q.stays_soft():
+        return (
+            f"No soda: these animals live in soft, acid water, pH {q.animals_ph_high:g} at most. Small changes with the"
+            " water they are kept in."
+        )
+    if harms:
+        return (
+            f"No soda yet: at the pH it brings, the {q.ammonia_mg_n_l:.2g} mg N/L of ammonia would be over its limit."
+            " Change water first."
+        )
+    if not grams:
+        return f"Add none now: KH is {q.current_dkh:g} dKH."
+    each = "" if portions == 1 else f", in {portions} portions of {grams / portions:.2g} g, {PORTION_H:g} hours apart"
+    return (
+        f"Add {grams:.0f} g of sodium bicarbonate to go from {q.current_dkh:g} to {q.target_dkh:g} dKH, dissolved"
+        f" first{each}."
+    )
+
+
+def _to_come(q: AlkalinityDoseQuestion, burned_dkh: float, hold_g: float) -> str:
+    if not q.planned_mg_n_l or q.stays_soft():
+        return ""
+    return f" The doses to come will burn {burned_dkh:.1f} dKH: {hold_g:.0f} g more, spread over them, holds it."
+
+
 @computation("alkalinity-dose", "Baking soda to hold KH, and what the doses burn")
 def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
     """Baking soda to hold or raise KH, and the alkalinity the doses will use.
@@ -132,30 +159,8 @@ def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
         "masses",
     )
     portions, after_ph, harms = _portions(q, rise, w)
-    if q.stays_soft():
-        verdict = (
-            f"No soda: these animals live in soft, acid water, pH {q.animals_ph_high:g} at most. Small changes with the"
-            " water they are kept in."
-        )
-    elif harms:
-        verdict = (
-            f"No soda yet: at the pH it brings, the {q.ammonia_mg_n_l:.2g} mg N/L of ammonia would be over its limit."
-            " Change water first."
-        )
-    elif not rise:
-        verdict = f"Add none now: KH is {q.current_dkh:g} dKH."
-    else:
-        each = (
-            "" if portions == 1 else f", in {portions} portions of {grams / portions:.2g} g, {PORTION_H:g} hours apart"
-        )
-        verdict = (
-            f"Add {grams:.0f} g of sodium bicarbonate to go from {q.current_dkh:g} to {q.target_dkh:g} dKH, dissolved"
-            f" first{each}."
-        )
-    if q.planned_mg_n_l and not q.stays_soft():
-        verdict += f" The doses to come will burn {burned:.1f} dKH: {hold:.0f} g more, spread over them, holds it."
     return AlkalinityDoseAnswer(
-        verdict=verdict,
+        verdict=_verdict(q, grams, portions, harms=harms) + _to_come(q, burned, hold),
         working=w.lines,
         sodium_bicarbonate_g=grams,
         consumed_dkh=burned,

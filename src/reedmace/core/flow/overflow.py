@@ -1,7 +1,8 @@
 """Overflow of a sump: capacity of its weir and drain, and the run-back when power fails."""
 
 import math
-from typing import Annotated
+from collections.abc import Iterator
+from typing import Annotated, NamedTuple
 
 from reedmace.core.contract import Answer, Litres, Lph, Question, Working, computation, number, whole
 from reedmace.core.flow.hydraulic_kernel import friction_factor
@@ -104,6 +105,55 @@ def siphon_m3s(bore_m: float, length_m: float, fall_m: float, k: float, temperat
     return speed * math.pi / 4 * bore_m**2
 
 
+class _Carries(NamedTuple):
+    """What weir, drain and emergency drain carry, L/h; None without an emergency drain."""
+
+    weir: float
+    drain: float
+    emergency: float | None
+
+    def enough_for(self, return_lph: float) -> bool:
+        """Whether weir and drain take the return's flow, the drain with its reserve."""
+        return min(self.weir, DRAIN_SHARE * self.drain) >= return_lph
+
+
+def _remedies(q: OverflowCheckQuestion, carries: _Carries, spare_l: float) -> Iterator[str]:
+    """What would mend each shortfall. spare_l: room left in the sump after a power cut, L."""
+    if carries.weir < q.return_lph:
+        yield "A longer weir, or the return turned down."
+    if DRAIN_SHARE * carries.drain < q.return_lph:
+        yield "A wider drain or a second one, or the return turned down."
+    if carries.emergency is None:
+        yield "An emergency drain, standing dry a finger above the first, takes over when that one clogs."
+    elif carries.emergency < q.return_lph:
+        most = formatting.lph(carries.emergency)
+        yield f"The emergency drain carries only {most}: wider, or the return turned down to that."
+    if spare_l < 0:
+        yield (
+            "Raise the return or drill a siphon break nearer the surface; lower the sump's running level by"
+            f" {formatting.litres(-spare_l)}."
+        )
+
+
+def _verdict(q: OverflowCheckQuestion, carries: _Carries, back_l: float, spare_l: float) -> str:
+    """Whether it holds, in a sentence. back_l: run back at a power cut, L; spare_l: room left then, L."""
+    asked, drain = formatting.lph.bare(q.return_lph), carries.drain
+    if spare_l < 0:
+        return (
+            f"It floods at a power cut: {formatting.litres(back_l)} run back and the sump has room for"
+            f" {formatting.litres.bare(q.sump_free_l)}."
+        )
+    if carries.enough_for(q.return_lph):
+        return (
+            f"It holds: the drain takes {formatting.lph(drain)} against {asked}, and a power cut sends"
+            f" {formatting.litres(back_l)} back into {formatting.litres(q.sump_free_l)} of room."
+        )
+    return (
+        f"The overflow cannot take {formatting.lph(q.return_lph)}: weir {formatting.lph.bare(carries.weir)}, drain"
+        f" {formatting.lph.bare(drain)} running full."
+    )
+
+
 @computation("overflow-check", "Whether a sump's drain and room take the flow and the run-back")
 def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
     """Whether overflow and drain take the return flow, and whether the sump takes the run-back.
@@ -156,47 +206,16 @@ def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
             "L/h",
             "bernoulli",
         )
-    drains = min(weir, DRAIN_SHARE * drain) >= q.return_lph
-    remedies = []
-    if weir < q.return_lph:
-        remedies.append("A longer weir, or the return turned down.")
-    if DRAIN_SHARE * drain < q.return_lph:
-        remedies.append("A wider drain or a second one, or the return turned down.")
-    if emergency is None:
-        remedies.append("An emergency drain, standing dry a finger above the first, takes over when that one clogs.")
-    elif emergency < q.return_lph:
-        remedies.append(
-            f"The emergency drain carries only {formatting.lph(emergency)}: wider, or the return turned down to that."
-        )
-    if spare < 0:
-        remedies.append(
-            "Raise the return or drill a siphon break nearer the surface; lower the sump's running level by"
-            f" {formatting.litres(-spare)}."
-        )
-    if drains and spare >= 0:
-        verdict = (
-            f"It holds: the drain takes {formatting.lph(drain)} against {formatting.lph.bare(q.return_lph)}, and a"
-            f" power cut sends {formatting.litres(back)} back into {formatting.litres(q.sump_free_l)} of room."
-        )
-    elif spare < 0:
-        verdict = (
-            f"It floods at a power cut: {formatting.litres(back)} run back and the sump has room for"
-            f" {formatting.litres.bare(q.sump_free_l)}."
-        )
-    else:
-        verdict = (
-            f"The overflow cannot take {formatting.lph(q.return_lph)}: weir {formatting.lph.bare(weir)}, drain"
-            f" {formatting.lph.bare(drain)} running full."
-        )
+    carries = _Carries(weir, drain, emergency)
     return OverflowCheckAnswer(
-        verdict=verdict,
+        verdict=_verdict(q, carries, back, spare),
         working=w.lines,
         weir_lph=weir,
         drain_lph=drain,
         emergency_lph=emergency,
         run_back_l=back,
         spare_l=spare,
-        drains=drains,
+        drains=carries.enough_for(q.return_lph),
         holds=spare >= 0,
-        remedies=remedies,
+        remedies=list(_remedies(q, carries, spare)),
     )

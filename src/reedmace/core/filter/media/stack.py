@@ -6,7 +6,7 @@ from pydantic import Field
 
 from reedmace.core.contract import Answer, Celsius, Issue, Litres, Lph, Question, Working, computation, number
 from reedmace.core.filter.filter_box import Filter
-from reedmace.core.filter.filter_flow import FilterFlowQuestion, filter_flow
+from reedmace.core.filter.filter_flow import FilterFlowAnswer, FilterFlowQuestion, filter_flow
 from reedmace.core.filter.kind_parts.media_path import PATH_WORDS
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.media.basket import Basket
@@ -158,6 +158,39 @@ def _advice(q: MediaStackQuestion) -> list[str]:
     return found
 
 
+def _flow(q: MediaStackQuestion, w: Working) -> FilterFlowAnswer:
+    """The flow through the stack; w: gets its lines."""
+    path = filter_flow(
+        FilterFlowQuestion(
+            filter=q.filter,
+            site=q.site,
+            plumbing=q.plumbing,
+            media=q.baskets,
+            animals=q.animals,
+            own_species=q.own_species,
+            feed_g_day=q.feed_g_day,
+            food_share=q.food_share,
+            temperature_c=q.temperature_c,
+        )
+    )
+    w.lines.extend(path.working)
+    return path
+
+
+def _verdict(q: MediaStackQuestion, faults: list[Issue], path: FilterFlowAnswer | None) -> str:
+    """Whether they lie right, and for how long water passes. path: the flow, None without media."""
+    if not q.baskets:
+        verdict = f"Nothing is in it yet. {PATH_WORDS[q.filter.media_path]}"
+    elif faults:
+        verdict = f"{faults[0].what} {faults[0].remedy}"
+    else:
+        verdict = f"In good order: {', '.join(MEDIA_NAMES[b.media] for b in q.baskets)}."
+    if path is None or path.service_days is None:
+        return verdict
+    passes = formatting.lph(path.delivered_lph)
+    return f"{verdict} It passes {passes} clean and wants cleaning after about {path.service_days:.0f} days."
+
+
 @computation("media-stack", "Whether the media lie right, and what they do to the flow")
 def media_stack(question: MediaStackQuestion) -> MediaStackAnswer:
     """Order, fit and surface of a stack of media, and the flow through it.
@@ -200,35 +233,10 @@ def media_stack(question: MediaStackQuestion) -> MediaStackAnswer:
         "kg",
         "memory",
     )
-    clean = dirty = service = None
-    if q.baskets:
-        path = filter_flow(
-            FilterFlowQuestion(
-                filter=f,
-                site=q.site,
-                plumbing=q.plumbing,
-                media=q.baskets,
-                animals=q.animals,
-                own_species=q.own_species,
-                feed_g_day=q.feed_g_day,
-                food_share=q.food_share,
-                temperature_c=q.temperature_c,
-            )
-        )
-        w.lines.extend(path.working)
-        clean, dirty, service = path.delivered_lph, path.service_lph, path.service_days
+    path = _flow(q, w) if q.baskets else None
     faults = _faults(q, fill)
-    words = ", ".join(MEDIA_NAMES[b.media] for b in q.baskets)
-    if not q.baskets:
-        verdict = f"Nothing is in it yet. {PATH_WORDS[f.media_path]}"
-    elif faults:
-        verdict = f"{faults[0].what} {faults[0].remedy}"
-    else:
-        verdict = f"In good order: {words}."
-    if clean is not None and service is not None:
-        verdict += f" It passes {formatting.lph(clean)} clean and wants cleaning after about {service:.0f} days."
     return MediaStackAnswer(
-        verdict=verdict,
+        verdict=_verdict(q, faults, path),
         working=w.lines,
         path_words=PATH_WORDS[f.media_path],
         faults=faults,
@@ -239,7 +247,7 @@ def media_stack(question: MediaStackQuestion) -> MediaStackAnswer:
         film_m2=film,
         asked_kg=asked,
         has_kg=has,
-        clean_lph=clean,
-        dirty_lph=dirty,
-        service_days=service,
+        clean_lph=path.delivered_lph if path else None,
+        dirty_lph=path.service_lph if path else None,
+        service_days=path.service_days if path else None,
     )
