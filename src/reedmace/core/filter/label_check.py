@@ -1,5 +1,6 @@
 """Consistency of the figures on a filter's box."""
 
+from collections.abc import Iterator
 from typing import Annotated
 
 from pydantic import Field
@@ -69,6 +70,46 @@ def _flow_on_the_box(q: LabelCheckQuestion, w: Working) -> tuple[float, list[str
     return min(from_us, q.box_lph), [text + " The smaller is taken."]
 
 
+def _power_finding(q: LabelCheckQuestion, lph: float, w: Working) -> Iterator[str]:
+    """Whether its electricity could lift that water."""
+    if q.max_head_m is None or not q.watts:
+        return
+    power = w.sum(
+        "P",
+        "ρ × g × Q / 2 × 0.75 × H / 3600000",
+        {"ρ": WATER, "g": G, "Q": lph, "H": q.max_head_m},
+        "W of lifted water",
+        "pumpcurve",
+    )
+    share = w.sum("η", "P / W", {"P": power, "W": q.watts}, "share", "arithmetic")
+    if share > BEST_EFFICIENCY:
+        yield (
+            f"At {q.watts:g} W it cannot have both {formatting.lph(lph)} and {formatting.metres(q.max_head_m, 'g')}:"
+            f" that would turn {share:.0%} of its electricity into lifted water, and good pumps reach about"
+            f" {BEST_EFFICIENCY:.0%}."
+        )
+
+
+def _tank_finding(q: LabelCheckQuestion, lph: float, w: Working) -> Iterator[str]:
+    """Whether its flow suits the tank it says it is for."""
+    if q.tank_up_to_l is None:
+        return
+    times = w.sum(
+        "n", "Q / tank on the label", {"Q": lph, "tank on the label": q.tank_up_to_l}, "per hour", "arithmetic"
+    )
+    if times < 2:
+        yield (
+            f"“Tanks up to {formatting.litres(q.tank_up_to_l, 'g')}” would be {times:.1f} volumes an hour on its own"
+            " box figure; 4 to 6 is usual for a community. Read it as up to about"
+            f" {formatting.litres(lph / 5)}."
+        )
+    elif times > 12:
+        yield (
+            f"{times:.0f} volumes an hour for its own tank size is a torrent: check that the flow is per hour, and its"
+            " unit."
+        )
+
+
 @computation("label-check", "Whether a box agrees with itself")
 def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
     """Whether a box's figures agree with each other.
@@ -85,36 +126,7 @@ def label_check(question: LabelCheckQuestion) -> LabelCheckAnswer:
             "Give the flow on the box in L/h or US gal/h; for a sponge, the tank it is sold for.",
         )
     lph, findings = _flow_on_the_box(q, w)
-    if q.max_head_m is not None and q.watts is not None and q.watts > 0:
-        power = w.sum(
-            "P",
-            "ρ × g × Q / 2 × 0.75 × H / 3600000",
-            {"ρ": WATER, "g": G, "Q": lph, "H": q.max_head_m},
-            "W of lifted water",
-            "pumpcurve",
-        )
-        share = w.sum("η", "P / W", {"P": power, "W": q.watts}, "share", "arithmetic")
-        if share > BEST_EFFICIENCY:
-            findings.append(
-                f"At {q.watts:g} W it cannot have both {formatting.lph(lph)} and"
-                f" {formatting.metres(q.max_head_m, 'g')}: that would turn {share:.0%} of its electricity into lifted"
-                f" water, and good pumps reach about {BEST_EFFICIENCY:.0%}."
-            )
-    if q.tank_up_to_l is not None:
-        times = w.sum(
-            "n", "Q / tank on the label", {"Q": lph, "tank on the label": q.tank_up_to_l}, "per hour", "arithmetic"
-        )
-        if times < 2:
-            findings.append(
-                f"“Tanks up to {formatting.litres(q.tank_up_to_l, 'g')}” would be {times:.1f} volumes an hour on its"
-                " own box figure; 4 to 6 is usual for a community. Read it as up to about"
-                f" {formatting.litres(lph / 5)}."
-            )
-        elif times > 12:
-            findings.append(
-                f"{times:.0f} volumes an hour for its own tank size is a torrent: check that the flow is per hour, and"
-                " its unit."
-            )
+    findings += [*_power_finding(q, lph, w), *_tank_finding(q, lph, w)]
     boxes = [box_of_label(q, lph, kind) for kind in possible_kinds(q, lph)]
     normal, heavy = _carries(lph, "community", w), _carries(lph, "goldfish", w)
     verdict = findings[0] if findings else f"The box agrees with itself: {formatting.lph(lph)}."

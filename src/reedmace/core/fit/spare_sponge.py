@@ -31,6 +31,52 @@ class SpongeSeedAnswer(Answer):
     steps: list[MoveStep]
 
 
+State = Literal["too-young", "usable", "ready"]
+
+_STEPS = (
+    MoveStep(
+        id="seed-bag",
+        title="Lift it in a bag or tub",
+        detail="Under water, so that no brown cloud is left behind; never squeezed dry.",
+    ),
+    MoveStep(
+        id="seed-water",
+        title="In its own tank's water",
+        detail="Covered by water, lid off or with air; not in the sun, not in a cold car.",
+    ),
+    MoveStep(id="seed-clock", title="Start the clock", detail="The time out of running water is what counts."),
+    MoveStep(
+        id="seed-in",
+        title="In at once, filter running",
+        detail="Beside or inside the new filter, in treated water of the same warmth.",
+    ),
+    MoveStep(id="seed-feed", title="Feed it today", detail="Animals of a light stock, or a dose of about half a ppm."),
+    MoveStep(
+        id="seed-back",
+        title="Put the next spare in",
+        detail="So that there is always one seeding. Wash your hands.",
+    ),
+)
+"""Steps of moving a spare, in order (common practice)."""
+
+
+def _verdict(q: SpongeSeedQuestion, state: State, grown: float, alive: float) -> str:
+    """What it is worth, in a sentence. grown, alive: shares of a full film, and of it what lives."""
+    if q.disease_note == "sick-now":
+        return "Leave it where it is: disease travels with it."
+    if q.minutes_out > 0:
+        half = HALF_LIFE_MIN[q.travels]
+        said = f"{100 * alive:.0f} % of its film is alive after {q.minutes_out:.0f} minutes; half is lost at {half:g}."
+    elif state == "ready":
+        said = "Ready: it carries a full film."
+    elif state == "usable":
+        said = f"Usable, at {100 * grown:.0f} % of a full film; ready in {FULL_DAYS - q.days_seeding:.0f} days."
+    else:
+        said = f"Too young: from {USABLE_DAYS:.0f} days on it is of use, in {USABLE_DAYS - q.days_seeding:.0f} days."
+    doubt = q.disease_note in ("unknown", "treated")
+    return said + (" Watch the new tank: the donor's health is not beyond doubt." if doubt else "")
+
+
 @computation("sponge-seed", "What a spare sponge is worth, and on the way")
 def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
     """Film of a seeding sponge now, and after transport.
@@ -62,47 +108,18 @@ def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
         "share",
         "arithmetic",
     )
-    state: Literal["too-young", "usable", "ready"] = (
+    state: State = (
         "ready" if q.days_seeding >= FULL_DAYS else "usable" if q.days_seeding >= USABLE_DAYS else "too-young"
     )
-    sick = q.disease_note == "sick-now"
-    if sick:
-        verdict = "Leave it where it is: disease travels with it."
-    elif q.minutes_out > 0:
-        verdict = (
-            f"{100 * alive:.0f} % of its film is alive after {q.minutes_out:.0f} minutes; half is lost at {half:g}."
-        )
-    elif state == "ready":
-        verdict = "Ready: it carries a full film."
-    elif state == "usable":
-        verdict = f"Usable, at {100 * grown:.0f} % of a full film; ready in {FULL_DAYS - q.days_seeding:.0f} days."
-    else:
-        verdict = f"Too young: from {USABLE_DAYS:.0f} days on it is of use, in {USABLE_DAYS - q.days_seeding:.0f} days."
-    if q.disease_note in ("unknown", "treated"):
-        verdict += " Watch the new tank: the donor's health is not beyond doubt."
-    rows = (
-        (
-            "seed-bag",
-            "Lift it in a bag or tub",
-            "Under water, so that no brown cloud is left behind; never squeezed dry.",
-        ),
-        (
-            "seed-water",
-            "In its own tank's water",
-            "Covered by water, lid off or with air; not in the sun, not in a cold car.",
-        ),
-        ("seed-clock", "Start the clock", "The time out of running water is what counts."),
-        (
-            "seed-in",
-            "In at once, filter running",
-            "Beside or inside the new filter, in treated water of the same warmth.",
-        ),
-        ("seed-feed", "Feed it today", "Animals of a light stock, or a dose of about half a ppm."),
-        ("seed-back", "Put the next spare in", "So that there is always one seeding. Wash your hands."),
-    )
     return SpongeSeedAnswer(
-        verdict=verdict, working=w.lines, state=state, grown_share=grown, alive_share=alive, brings_share=brings,
-        ready_in_days=max(FULL_DAYS - q.days_seeding, 0.0), minutes_left=max(half - q.minutes_out, 0.0),
-        may_go=state != "too-young" and not sick,
-        steps=[MoveStep(id=i, title=t, detail=d) for i, t, d in rows],
-    )  # fmt: skip
+        verdict=_verdict(q, state, grown, alive),
+        working=w.lines,
+        state=state,
+        grown_share=grown,
+        alive_share=alive,
+        brings_share=brings,
+        ready_in_days=max(FULL_DAYS - q.days_seeding, 0.0),
+        minutes_left=max(half - q.minutes_out, 0.0),
+        may_go=state != "too-young" and q.disease_note != "sick-now",
+        steps=list(_STEPS),
+    )

@@ -45,6 +45,52 @@ def bucket_lph(container_l: float, times_s: Sequence[float]) -> float:
     return statistics.fmean(container_l * 3600 / t for t in times_s)
 
 
+Finding = Literal["as-computed", "short", "more", "one-fill", "no-comparison"]
+
+
+def _half_width(q: BucketTestQuestion, flows: list[float], mean: float, w: Working) -> float | None:
+    """Half of the interval about the mean flow, L/h; None for one fill."""
+    if len(flows) == 1:
+        return None
+    spread = w.line("s", "standard deviation", f"{len(flows)} fills", statistics.stdev(flows), "L/h", "arithmetic")
+    t = T95[len(flows) - 1]
+    return w.line(
+        "±",
+        "√((t s/√n)² + (container share × Q)²)",
+        f"t {t:g}, n {len(flows)}, container {q.container_uncertainty_percent:g} %",
+        math.hypot(t * spread / math.sqrt(len(flows)), q.container_uncertainty_percent / 100 * mean),
+        "L/h",
+        "student",
+    )
+
+
+AGREES_SHARE = 0.05
+"""Share of the computed flow within which a measured one agrees with it (a stated judgement)."""
+
+
+def _finding(q: BucketTestQuestion, mean: float, half: float | None) -> Finding:
+    """How the measured flow stands to the computed one. mean, half: of the fills, L/h."""
+    if half is None:
+        return "one-fill"
+    if not q.computed_lph:
+        return "no-comparison"
+    if mean + half < (1 - AGREES_SHARE) * q.computed_lph:
+        return "short"
+    return "more" if mean - half > (1 + AGREES_SHARE) * q.computed_lph else "as-computed"
+
+
+def _compared(q: BucketTestQuestion, finding: Finding, ratio: float | None) -> str:
+    """The same in a sentence; empty where nothing can be compared. ratio: measured over computed."""
+    if not q.computed_lph or ratio is None:
+        return ""
+    computed = formatting.lph.bare(q.computed_lph)
+    if finding == "short":
+        return f" The sums said {computed}: it is {100 * (1 - ratio):.0f} % short, more than the test's own doubt."
+    if finding == "more":
+        return f" That is more than the {computed} computed: check the container's mark or the box figures."
+    return f" That agrees with the {computed} computed." if finding == "as-computed" else ""
+
+
 @computation("bucket-test", "The flow measured with a container and a clock")
 def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
     """Measured flow from timed fills.
@@ -57,55 +103,18 @@ def bucket_test(question: BucketTestQuestion) -> BucketTestAnswer:
     for t, flow in zip(q.times_s, flows, strict=True):
         w.line("Q", "container × 3600 / time", f"{q.container_l:g} × 3600 / {t:g}", flow, "L/h", "arithmetic")
     mean = w.line("Q mean", "average", f"{len(flows)} fills", bucket_lph(q.container_l, q.times_s), "L/h", "arithmetic")
-    half = None
-    if len(flows) > 1:
-        spread = w.line("s", "standard deviation", f"{len(flows)} fills", statistics.stdev(flows), "L/h", "arithmetic")
-        half = w.line(
-            "±",
-            "√((t s/√n)² + (container share × Q)²)",
-            f"t {T95[len(flows) - 1]:g}, n {len(flows)}, container {q.container_uncertainty_percent:g} %",
-            math.hypot(
-                T95[len(flows) - 1] * spread / math.sqrt(len(flows)), q.container_uncertainty_percent / 100 * mean
-            ),
-            "L/h",
-            "student",
-        )
+    half = _half_width(q, flows, mean, w)
     ratio = None
-    finding: Literal["as-computed", "short", "more", "one-fill", "no-comparison"]
-    verdict = f"You measured {formatting.lph(mean)}" + (
+    if q.computed_lph:
+        ratio = w.sum("k", "measured / computed", {"measured": mean, "computed": q.computed_lph}, "ratio", "arithmetic")
+    finding = _finding(q, mean, half)
+    sure = (
         f", give or take {formatting.lph.bare(half)}."
         if half is not None
         else "; one fill says nothing of how sure that is, so time two more."
     )
-    if q.computed_lph:
-        ratio = w.sum(
-            "k",
-            "measured / computed",
-            {"measured": mean, "computed": q.computed_lph},
-            "ratio",
-            "arithmetic",
-        )
-        if half is None:
-            finding = "one-fill"
-        elif mean + half < 0.95 * q.computed_lph:
-            finding = "short"
-            verdict += (
-                f" The sums said {formatting.lph.bare(q.computed_lph)}: it is {100 * (1 - ratio):.0f} % short, more"
-                " than the test's own doubt."
-            )
-        elif mean - half > 1.05 * q.computed_lph:
-            finding = "more"
-            verdict += (
-                f" That is more than the {formatting.lph.bare(q.computed_lph)} computed: check the container's mark or"
-                " the box figures."
-            )
-        else:
-            finding = "as-computed"
-            verdict += f" That agrees with the {formatting.lph.bare(q.computed_lph)} computed."
-    else:
-        finding = "no-comparison" if half is not None else "one-fill"
     return BucketTestAnswer(
-        verdict=verdict,
+        verdict=f"You measured {formatting.lph(mean)}{sure}{_compared(q, finding, ratio)}",
         working=w.lines,
         measured_lph=mean,
         plus_minus_lph=half,

@@ -263,6 +263,38 @@ def _flow_round(f: CaredFilter, *, several: bool) -> _Round:
     )
 
 
+def _filter_rounds(f: CaredFilter, *, several: bool) -> Iterator[_Round]:
+    """What comes round on one filter besides its cleaning. several: whether it is named."""
+    yield _flow_round(f, several=several)
+    if f.since_guard_days is not None:
+        yield _Round(
+            "guard",
+            _of("Rinse the guard sponge", f, several=several),
+            "Before it clogs and strains the pump.",
+            GUARD_DAYS - f.since_guard_days,
+            GUARD_DAYS,
+            f.key,
+        )
+    if f.since_socks_days is not None:
+        yield _Round(
+            "socks",
+            _of("Wash the socks", f, several=several),
+            "Before the water stands at their rim, or slime closes them.",
+            f.socks_every_days - f.since_socks_days,
+            max(f.socks_every_days, 1.0),
+            f.key,
+        )
+    if f.since_carbon_days is not None:
+        yield _Round(
+            "carbon",
+            _of("Change the carbon", f, several=several),
+            "Good carbon lasts about three months.",
+            CARBON_DAYS - f.since_carbon_days,
+            CARBON_DAYS,
+            f.key,
+        )
+
+
 def _others(q: CarePlanQuestion) -> Iterator[CareTask]:
     new = q.since_animals_days is not None and q.since_animals_days < NEW_DAYS
     tested = NEW_TEST_DAYS if new else TEST_DAYS
@@ -286,41 +318,7 @@ def _others(q: CarePlanQuestion) -> Iterator[CareTask]:
             tested,
         ),
     ]
-    for f in q.filters:
-        rounds.append(_flow_round(f, several=len(q.filters) > 1))
-        if f.since_guard_days is not None:
-            rounds.append(
-                _Round(
-                    "guard",
-                    _of("Rinse the guard sponge", f, several=len(q.filters) > 1),
-                    "Before it clogs and strains the pump.",
-                    GUARD_DAYS - f.since_guard_days,
-                    GUARD_DAYS,
-                    f.key,
-                )
-            )
-        if f.since_socks_days is not None:
-            rounds.append(
-                _Round(
-                    "socks",
-                    _of("Wash the socks", f, several=len(q.filters) > 1),
-                    "Before the water stands at their rim, or slime closes them.",
-                    f.socks_every_days - f.since_socks_days,
-                    max(f.socks_every_days, 1.0),
-                    f.key,
-                )
-            )
-        if f.since_carbon_days is not None:
-            rounds.append(
-                _Round(
-                    "carbon",
-                    _of("Change the carbon", f, several=len(q.filters) > 1),
-                    "Good carbon lasts about three months.",
-                    CARBON_DAYS - f.since_carbon_days,
-                    CARBON_DAYS,
-                    f.key,
-                )
-            )
+    rounds += [one for f in q.filters for one in _filter_rounds(f, several=len(q.filters) > 1)]
     yield from _water(q)
     for r in rounds:
         earliest = 0.0

@@ -38,22 +38,9 @@ class HospitalAnswer(Answer):
     steps: list[HospitalStep]
 
 
-@computation("hospital-filter", "Disinfect a filter after sickness and seed it again")
-def hospital_filter(question: HospitalQuestion) -> HospitalAnswer:
-    """Bleach for a bucket, the order of work, and when the filter carries animals again.
-
-    question: L, percent of available chlorine, ppm wanted.
-    Source: common practice; strength of the bath from memory. The product's label and local rules come first.
-    """
-    q, w = question, Working()
-    ml = w.sum(
-        "bleach",
-        "V × wanted / (percent × 10)",
-        {"V": q.bucket_l, "wanted": q.wanted_ppm, "percent": q.bleach_percent, "10": 10},
-        "mL",
-        "memory",
-    )
-    steps = [
+def _steps(q: HospitalQuestion, ml: float) -> list[HospitalStep]:
+    """The order of work. ml: bleach for the bucket."""
+    return [
         HospitalStep(
             title="Take it apart",
             detail="Its film is given up with the sickness: nothing of it goes to another tank.",
@@ -87,6 +74,23 @@ def hospital_filter(question: HospitalQuestion) -> HospitalAnswer:
             detail=f"In a running, healthy tank; usable after {USABLE_DAYS:.0f} days. Write down the day it goes in.",
         ),
     ]
+
+
+@computation("hospital-filter", "Disinfect a filter after sickness and seed it again")
+def hospital_filter(question: HospitalQuestion) -> HospitalAnswer:
+    """Bleach for a bucket, the order of work, and when the filter carries animals again.
+
+    question: L, percent of available chlorine, ppm wanted.
+    Source: common practice; strength of the bath from memory. The product's label and local rules come first.
+    """
+    q, w = question, Working()
+    ml = w.sum(
+        "bleach",
+        "V × wanted / (percent × 10)",
+        {"V": q.bucket_l, "wanted": q.wanted_ppm, "percent": q.bleach_percent, "10": 10},
+        "mL",
+        "memory",
+    )
     return HospitalAnswer(
         verdict=(
             f"{ml:.0f} mL of bleach in {formatting.litres(q.bucket_l)}, {SOAK_MINUTES:.0f} minutes, rinsed,"
@@ -98,5 +102,5 @@ def hospital_filter(question: HospitalQuestion) -> HospitalAnswer:
         dry_days=DRY_DAYS,
         usable_days=USABLE_DAYS,
         full_days=FULL_DAYS,
-        steps=steps,
+        steps=_steps(q, ml),
     )

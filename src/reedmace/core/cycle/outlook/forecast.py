@@ -139,6 +139,62 @@ def _rests_on(log: CycleLog, doubtful: list[SuspectReading], ensemble: Ensemble)
     return found
 
 
+READY_TODAY = "Ready today: what has been proved stands."
+
+
+def _verdict(pass_days: tuple[float, float, float], horizon_days: int, gone_day: float) -> str:
+    """When it passes, in a sentence. pass_days: P10, P50 and P90; gone_day: alkalinity used up."""
+    p10, p50, p90 = pass_days
+    if np.isfinite(p90):
+        return f"Ready between day {p10:.0f} and day {p90:.0f}, most likely about day {p50:.0f}."
+    if np.isfinite(p50):
+        return (
+            f"Most likely ready about day {p50:.0f}, but one course in ten does not get there within {horizon_days}"
+            " days."
+        )
+    gone = f" Alkalinity is used up about day {gone_day:.0f}." if np.isfinite(gone_day) else ""
+    return f"No date: most courses do not pass within {horizon_days} days.{gone}"
+
+
+def _write_basis(q: CycleForecastQuestion, ensemble: Ensemble, w: Working) -> None:
+    """The lines of what the forecast rests on."""
+    log, temperature = q.log, q.log.temperature_now_c()
+    if log.doses_ammonia():
+        w.line(
+            "challenge",
+            "max(1.2 × planned load, 0.5)",
+            f"max(1.2 × {log.planned_load_mg_n_l_day:.3g}, 0.5)",
+            log.challenge_mg_n_l(),
+            "mg N/L",
+            "practice",
+        )
+    w.line("θ", "1.08^(T − 25)", f"1.08^({temperature:g} − 25)", temperature_factor(temperature), "ratio", "asm1")
+    w.line(
+        "CO2",
+        "KH × 17.85 / 50.04 / 10^(pH − 6.35)",
+        "as the readings of pH with KH leave it",
+        float(np.exp(ensemble.rows[:, CO2] @ ensemble.weights)),
+        "mmol/L",
+        "carbonate",
+    )
+    w.line(
+        "lag",
+        "days before a new film does anything",
+        "as the readings leave it",
+        float(np.exp(ensemble.rows[:, LAG] @ ensemble.weights)),
+        "days",
+        "baranyi1994",
+    )
+    w.line(
+        "n eff",
+        "1 / Σ weight²",
+        f"{q.draws} draws, {len(log.readings)} readings",
+        ensemble.effective,
+        "draws",
+        "cycleprior",
+    )
+
+
 @computation("cycle-forecast", "When the tank will be ready")
 def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
     """The pass day as P10, P50, P90 and the range of each line.
@@ -158,62 +214,16 @@ def cycle_forecast(question: CycleForecastQuestion) -> CycleForecastAnswer:
     gone = np.argmax(daily[:, :, 3] < CACO3_PER_DKH, axis=1).astype(float)
     gone[(daily[:, :, 3] >= CACO3_PER_DKH).all(axis=1)] = np.inf
     gone_day = percentiles(gone, weights)[1]
-    co2 = float(np.exp(ensemble.rows[:, CO2] @ weights))
-    if log.doses_ammonia():
-        w.line(
-            "challenge",
-            "max(1.2 × planned load, 0.5)",
-            f"max(1.2 × {log.planned_load_mg_n_l_day:.3g}, 0.5)",
-            log.challenge_mg_n_l(),
-            "mg N/L",
-            "practice",
-        )
-    temperature = log.temperature_now_c()
-    w.line("θ", "1.08^(T − 25)", f"1.08^({temperature:g} − 25)", temperature_factor(temperature), "ratio", "asm1")
-    w.line(
-        "CO2",
-        "KH × 17.85 / 50.04 / 10^(pH − 6.35)",
-        "as the readings of pH with KH leave it",
-        co2,
-        "mmol/L",
-        "carbonate",
-    )
-    w.line(
-        "lag",
-        "days before a new film does anything",
-        "as the readings leave it",
-        float(np.exp(ensemble.rows[:, LAG] @ weights)),
-        "days",
-        "baranyi1994",
-    )
-    w.line(
-        "n eff",
-        "1 / Σ weight²",
-        f"{q.draws} draws, {len(log.readings)} readings",
-        ensemble.effective,
-        "draws",
-        "cycleprior",
-    )
+    _write_basis(q, ensemble, w)
     w.line("passing", "weight of draws that pass in time", f"within {days} days", share, "share", "cycleprior")
     w.line(
         "N gap", "|found − put in|, the largest", "every draw, every day", future.drift_mg_n_l, "mg N/L", "arithmetic"
     )
-    if ready:
-        verdict = "Ready today: what has been proved stands."
-    elif np.isfinite(p50):
+    if not ready and np.isfinite(p50):
         w.line("P50", "weighted median of pass day", f"{q.draws} draws", p50, "days", "cycleprior")
-        verdict = (
-            f"Ready between day {p10:.0f} and day {p90:.0f}, most likely about day {p50:.0f}."
-            if np.isfinite(p90)
-            else f"Most likely ready about day {p50:.0f}, but one course in ten does not get there within {days} days."
-        )
-    else:
-        verdict = f"No date: most courses do not pass within {days} days."
-        if np.isfinite(gone_day):
-            verdict += f" Alkalinity is used up about day {gone_day:.0f}."
     doubtful = suspect_readings(log)
     return CycleForecastAnswer(
-        verdict=verdict,
+        verdict=READY_TODAY if ready else _verdict((p10, p50, p90), days, gone_day),
         working=w.lines,
         outcome="range" if np.isfinite(p50) else "no-date",
         pass_day_p10=finite(p10) if np.isfinite(p50) else None,

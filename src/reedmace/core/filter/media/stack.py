@@ -1,5 +1,6 @@
 """A stack of media: order, fit, surface, and its effect on the flow."""
 
+from collections.abc import Callable
 from typing import Annotated
 
 from pydantic import Field
@@ -67,51 +68,40 @@ class MediaStackAnswer(Answer):
     service_days: Annotated[float, number("days", 0, 4000, "Between cleanings here")] | None
 
 
+def _comes_before_coarser(b: Basket, later: list[Basket]) -> bool:
+    return b.media in _RANK and any(n.media in _RANK and _RANK[n.media] < _RANK[b.media] for n in later)
+
+
+def _meets_dirt_first(b: Basket, later: list[Basket]) -> bool:
+    return b.media not in _RANK and b.media not in _CHEMICAL and any(n.media in _RANK for n in later)
+
+
+_LYING_WRONG: tuple[tuple[Callable[[Basket, list[Basket]], bool], str, str], ...] = (
+    (_comes_before_coarser, "The {} comes before a coarser one and clogs first.", "Put the coarser before it."),
+    (_meets_dirt_first, "The {} meets the dirt before the foam does.", "Foam first, film media after it."),
+    (
+        lambda b, later: b.media in _CHEMICAL and bool(later),
+        "The {} comes early and is coated with dirt.",
+        "Chemical media last, if at all.",
+    ),
+    (lambda b, _: b.bagged, "The {} is still in its plastic bag.", "Take it out and rinse the dust off."),
+    (
+        lambda b, _: not b.seated,
+        f"The tray of {{}} is not down: about {BYPASS_SHARE:.0%} of the water slips past.",
+        "Seat it until its lip seals; a lid that will not close means a tray is not down.",
+    ),
+)
+"""Faults of one basket, given those after it: (holds, what, remedy), in the order they are said."""
+
+
 def _faults(q: MediaStackQuestion, fill: float) -> list[Issue]:
-    found: list[Issue] = []
-    for i, b in enumerate(q.baskets, start=1):
-        name = MEDIA_NAMES[b.media]
-        later = q.baskets[i:]
-        if b.media in _RANK and any(n.media in _RANK and _RANK[n.media] < _RANK[b.media] for n in later):
-            found.append(
-                Issue(
-                    where=f"basket {i}",
-                    what=f"The {name} comes before a coarser one and clogs first.",
-                    remedy="Put the coarser before it.",
-                )
-            )
-        if b.media not in _RANK and b.media not in _CHEMICAL and any(n.media in _RANK for n in later):
-            found.append(
-                Issue(
-                    where=f"basket {i}",
-                    what=f"The {name} meets the dirt before the foam does.",
-                    remedy="Foam first, film media after it.",
-                )
-            )
-        if b.media in _CHEMICAL and later:
-            found.append(
-                Issue(
-                    where=f"basket {i}",
-                    what=f"The {name} comes early and is coated with dirt.",
-                    remedy="Chemical media last, if at all.",
-                )
-            )
-        if b.bagged:
-            found.append(
-                Issue(
-                    where=f"basket {i}",
-                    what=f"The {name} is still in its plastic bag.",
-                    remedy="Take it out and rinse the dust off.",
-                )
-            )
-        if not b.seated:
-            found.append(
-                Issue(
-                    where=f"basket {i}",
-                    what=f"The tray of {name} is not down: about {BYPASS_SHARE:.0%} of the water slips past.",
-                    remedy="Seat it until its lip seals; a lid that will not close means a tray is not down.",
-                )
-            )
+    """What lies wrong, basket by basket, then of the whole stack. fill: share of the room that is filled."""
+    found = [
+        Issue(where=f"basket {i}", what=what.format(MEDIA_NAMES[b.media]), remedy=remedy)
+        for i, b in enumerate(q.baskets, start=1)
+        for holds, what, remedy in _LYING_WRONG
+        if holds(b, q.baskets[i:])
+    ]
     most = kind_of(q.filter.kind).fill_most
     if fill > most:
         what = (
