@@ -19,7 +19,6 @@ SETTLED = {
     0.3: "a trace of nitrite or ammonia; KH; part of a day",
     0.5: "halves",
     0.6: "a part of a score; a trace of nitrite",
-    0.8: "a step of pH; a share of film carried",
     1.5: "days, hours and degrees, each rounded to one",
     5.0: "points of confidence; days of a log",
     7.0: "a week; pH; standard deviations",

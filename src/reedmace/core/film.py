@@ -141,6 +141,33 @@ USUAL_DONOR_MG_N_DAY = 12.0
 """Daily ammonia of a donor tank when unknown: a small community's, a third of a gram of food a day (memory)."""
 
 
+def _verdict(q: FilmCapacityQuestion, film: float, per_l: float | None) -> str:
+    """What it removes, in a sentence. film: mg N/day; per_l: the same in each litre, where litres are known."""
+    verdict = f"It removes about {film:.3g} mg of ammonia nitrogen a day"
+    if per_l is not None and q.net_l:
+        verdict += f": {per_l / NITROGEN_SHARE['NH4']:.2g} ppm a day in {formatting.litres(q.net_l, 'g')}"
+    if q.age_days < USABLE_DAYS:
+        verdict += f"; at {q.age_days:.0f} days it is young, in {USABLE_DAYS - q.age_days:.0f} more it is of use"
+    return f"{verdict}."
+
+
+def _donor_mg_n_day(q: FilmCapacityQuestion, w: Working) -> float:
+    """What the film's donor lived on, mg N/day."""
+    if q.rock_kg is not None:
+        return w.sum("L", "rock × 40", {"rock": q.rock_kg, "40": ROCK_MG_N_KG_DAY}, "mg N/day", "memory")
+    if q.donor_mg_n_day is not None:
+        return w.line("L", "as given", "the donor's animals", q.donor_mg_n_day, "mg N/day", "arithmetic")
+    if q.donor_food_g_day is not None:
+        return w.sum(
+            "L",
+            "food × ammonia per gram",
+            {"food": q.donor_food_g_day, "ammonia per gram": FOOD_MG_N_PER_G},
+            "mg N/day",
+            "timmons",
+        )
+    return w.line("L", "a small community tank's", "nothing known", USUAL_DONOR_MG_N_DAY, "mg N/day", "memory")
+
+
 @computation("film-capacity", "What a filter, sponge, rock or gravel removes in a day")
 def film_capacity(question: FilmCapacityQuestion) -> FilmCapacityAnswer:
     """Removal of a film in a day, from its donor and its transport.
@@ -149,20 +176,7 @@ def film_capacity(question: FilmCapacityQuestion) -> FilmCapacityAnswer:
     times common practice; survival and areal rate memory.
     """
     q, w = question, Working()
-    if q.rock_kg is not None:
-        load = w.sum("L", "rock × 40", {"rock": q.rock_kg, "40": ROCK_MG_N_KG_DAY}, "mg N/day", "memory")
-    elif q.donor_mg_n_day is not None:
-        load = w.line("L", "as given", "the donor's animals", q.donor_mg_n_day, "mg N/day", "arithmetic")
-    elif q.donor_food_g_day is not None:
-        load = w.sum(
-            "L",
-            "food × ammonia per gram",
-            {"food": q.donor_food_g_day, "ammonia per gram": FOOD_MG_N_PER_G},
-            "mg N/day",
-            "timmons",
-        )
-    else:
-        load = w.line("L", "a small community tank's", "nothing known", USUAL_DONOR_MG_N_DAY, "mg N/day", "memory")
+    load = _donor_mg_n_day(q, w)
     grown = w.line(
         "grown", "days / 30, at most 1", f"min({q.age_days:g} / 30, 1)", grown_share(q.age_days), "share", "practice"
     )
@@ -193,13 +207,8 @@ def film_capacity(question: FilmCapacityQuestion) -> FilmCapacityAnswer:
         if q.net_l
         else None
     )
-    verdict = f"It removes about {film:.3g} mg of ammonia nitrogen a day"
-    if per_l is not None and q.net_l:
-        verdict += f": {per_l / NITROGEN_SHARE['NH4']:.2g} ppm a day in {formatting.litres(q.net_l, 'g')}"
-    if q.age_days < USABLE_DAYS:
-        verdict += f"; at {q.age_days:.0f} days it is young, in {USABLE_DAYS - q.age_days:.0f} more it is of use"
     return FilmCapacityAnswer(
-        verdict=f"{verdict}.",
+        verdict=_verdict(q, film, per_l),
         working=w.lines,
         film_mg_n_day=film,
         film_mg_n_l_day=per_l,

@@ -6,6 +6,35 @@ from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.demo.builders import Row, filter_of, installed, ticks
 
 N = NITROGEN_SHARE["NH4"]
+CANISTER_STEPS = (
+    "canister-feet",
+    "canister-media",
+    "canister-place",
+    "canister-ends",
+    "canister-hose",
+    "canister-clamps",
+    "canister-valves",
+    "canister-prime",
+    "canister-look-ends",
+    "canister-look-clamps",
+    "canister-look-tap",
+    "canister-look-plug",
+    "canister-power",
+    "canister-leak-5",
+    "canister-leak-60",
+    "canister-leak-day",
+)
+SPONGE_STEPS = (
+    "sponge-height",
+    "sponge-rinse",
+    "sponge-air-pump",
+    "sponge-check-valve",
+    "sponge-line",
+    "sponge-place",
+    "sponge-look-valve",
+    "sponge-start",
+    "sponge-spare",
+)
 
 
 def kiln_room() -> list[Row]:
@@ -64,20 +93,33 @@ def kiln_room() -> list[Row]:
     ]
 
 
+def _second_sponge() -> list[Row]:
+    """The second sponge fitted and timed, and the last weeks' tests and changes."""
+    rows: list[Row] = []
+    rows += [(5, {"kind": "step-done", "filter_key": "f2", "step_id": step}) for step in SPONGE_STEPS]
+    for key, times, computed in (("f1", [15.6, 15.1, 15.4], 123), ("f2", [30.9, 30.2, 31.1], 59)):
+        rows.append(
+            (
+                4,
+                {
+                    "kind": "flow-test",
+                    "filter_key": key,
+                    "container_l": 0.5,
+                    "times_s": times,
+                    "computed_lph": computed,
+                },
+            )
+        )
+    read = {"ammonia_ppm": 0, "nitrite_ppm": 0, "ph": 7.4, "kh_dkh": 5, "temperature_c": 23}
+    for ago, nitrate in ((20, 10), (11, 10), (3, 5)):
+        rows.append((ago, {"kind": "reading", "nitrate_ppm": nitrate, **read}))
+    rows += [(days, {"kind": "water-change", "share": 0.25, "litres": 12.8, "treated": True}) for days in (17, 10, 3.2)]
+    return rows
+
+
 def bindery(now: datetime) -> list[Row]:
     """Eight months old, so its sponges have film to take from; a second sponge was fitted this week."""
     begun = 240.0
-    steps = (
-        "sponge-height",
-        "sponge-rinse",
-        "sponge-air-pump",
-        "sponge-check-valve",
-        "sponge-line",
-        "sponge-place",
-        "sponge-look-valve",
-        "sponge-start",
-        "sponge-spare",
-    )
     wants = {"price": 4, "flood_safety": 4, "power_cut": 4, "hidden": 0}
     rows: list[Row] = [
         (
@@ -111,7 +153,7 @@ def bindery(now: datetime) -> list[Row]:
             },
         ),
         (begun + 8, {"kind": "filter-plan", "filters": installed("burreed-20"), "priorities": wants}),
-        *ticks(begun + 7, *steps),
+        *ticks(begun + 7, *SPONGE_STEPS),
         (
             begun,
             {
@@ -138,90 +180,12 @@ def bindery(now: datetime) -> list[Row]:
             },
         ),
     ]
-    rows += [(5, {"kind": "step-done", "filter_key": "f2", "step_id": step}) for step in steps]
-    for key, times, computed in (("f1", [15.6, 15.1, 15.4], 123), ("f2", [30.9, 30.2, 31.1], 59)):
-        rows.append(
-            (
-                4,
-                {
-                    "kind": "flow-test",
-                    "filter_key": key,
-                    "container_l": 0.5,
-                    "times_s": times,
-                    "computed_lph": computed,
-                },
-            )
-        )
-    read = {"ammonia_ppm": 0, "nitrite_ppm": 0, "ph": 7.4, "kh_dkh": 5, "temperature_c": 23}
-    for ago, nitrate in ((20, 10), (11, 10), (3, 5)):
-        rows.append((ago, {"kind": "reading", "nitrate_ppm": nitrate, **read}))
-    rows += [(days, {"kind": "water-change", "share": 0.25, "litres": 12.8, "treated": True}) for days in (17, 10, 3.2)]
-    return sorted(rows, key=lambda row: -row[0])
+    return sorted([*rows, *_second_sponge()], key=lambda row: -row[0])
 
 
-def long_bench(now: datetime) -> list[Row]:
-    """Log of the demo tank Long bench. now: aware time."""
-    start = 16.1
-    steps = (
-        "canister-feet",
-        "canister-media",
-        "canister-place",
-        "canister-ends",
-        "canister-hose",
-        "canister-clamps",
-        "canister-valves",
-        "canister-prime",
-        "canister-look-ends",
-        "canister-look-clamps",
-        "canister-look-tap",
-        "canister-look-plug",
-        "canister-power",
-        "canister-leak-5",
-        "canister-leak-60",
-        "canister-leak-day",
-    )
-    rows: list[Row] = [
-        (
-            24,
-            {
-                "kind": "tank-plan",
-                "tank": {
-                    "length_cm": 120,
-                    "width_cm": 50,
-                    "height_cm": 50,
-                    "glass_mm": 10,
-                    "fill_below_rim_cm": 3,
-                    "substrate_depth_cm": 4,
-                    "stone_kg": 14,
-                },
-                "surroundings": {"behind_cm": 9, "stand_height_cm": 72, "sockets": 3, "room": "workshop"},
-            },
-        ),
-        (
-            24,
-            {
-                "kind": "stock-plan",
-                "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}],
-            },
-        ),
-        (22, {"kind": "filter-plan", "filters": installed("lockgate-1500", plumbing={"hose_length_m": 3.4})}),
-        *ticks(19, *steps),
-        (18, {"kind": "flow-test", "container_l": 5, "times_s": [18.4, 17.9, 18.2], "computed_lph": 1010}),
-        (
-            start,
-            {
-                "kind": "cycle-plan",
-                "started_at": (now - timedelta(days=start)).isoformat(),
-                "method": "measured-ammonia",
-                "target_ppm": 2,
-                "temperature_c": 26,
-                "start_kh_dkh": 2.4,
-                "start_ph": 7.2,
-                "tap": {"chlorine": "chlorine", "nitrate_mg_n_l": 0.4},
-            },
-        ),
-        (start, {"kind": "kit-plan", "kit": {"kh_step_dkh": 0.2}}),
-    ]
+def _stalling(start: float) -> list[Row]:
+    """Tests and doses of a cycle in soft water that stalls on day 16. start: days ago."""
+    rows: list[Row] = []
     readings = (
         (0, 2, 0, 0, 2.4, 7.2),
         (3, 2, 0, None, 2.4, 7.2),
@@ -260,59 +224,57 @@ def long_bench(now: datetime) -> list[Row]:
     return rows
 
 
-def courtyard(now: datetime) -> list[Row]:
-    """Log of the demo tank Courtyard. now: aware time."""
-    steps = (
-        "canister-feet",
-        "canister-media",
-        "canister-place",
-        "canister-ends",
-        "canister-hose",
-        "canister-clamps",
-        "canister-valves",
-        "canister-prime",
-        "canister-look-ends",
-        "canister-look-clamps",
-        "canister-look-tap",
-        "canister-look-plug",
-        "canister-power",
-        "canister-leak-5",
-        "canister-leak-60",
-        "canister-leak-day",
-    )
+def long_bench(now: datetime) -> list[Row]:
+    """Log of the demo tank Long bench. now: aware time."""
+    start = 16.1
     rows: list[Row] = [
         (
-            215,
+            24,
             {
                 "kind": "tank-plan",
                 "tank": {
-                    "length_cm": 70,
-                    "width_cm": 40,
-                    "height_cm": 36,
-                    "glass_mm": 6,
-                    "fill_below_rim_cm": 5,
-                    "substrate_depth_cm": 2,
-                    "stone_kg": 6,
+                    "length_cm": 120,
+                    "width_cm": 50,
+                    "height_cm": 50,
+                    "glass_mm": 10,
+                    "fill_below_rim_cm": 3,
+                    "substrate_depth_cm": 4,
+                    "stone_kg": 14,
                 },
-                "surroundings": {"behind_cm": 12, "stand_height_cm": 70, "sockets": 2, "room": "workshop"},
+                "surroundings": {"behind_cm": 9, "stand_height_cm": 72, "sockets": 3, "room": "workshop"},
             },
         ),
-        (215, {"kind": "stock-plan", "animals": [{"species_id": "axolotl", "count": 1}]}),
-        (214, {"kind": "filter-plan", "filters": installed("sweetflag-1200")}),
-        *ticks(213, *steps),
         (
-            212,
+            24,
+            {
+                "kind": "stock-plan",
+                "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}],
+            },
+        ),
+        (22, {"kind": "filter-plan", "filters": installed("lockgate-1500", plumbing={"hose_length_m": 3.4})}),
+        *ticks(19, *CANISTER_STEPS),
+        (18, {"kind": "flow-test", "container_l": 5, "times_s": [18.4, 17.9, 18.2], "computed_lph": 1010}),
+        (
+            start,
             {
                 "kind": "cycle-plan",
-                "started_at": (now - timedelta(days=212)).isoformat(),
-                "method": "seeded-filter",
-                "temperature_c": 18,
-                "start_kh_dkh": 7,
-                "start_ph": 7.6,
+                "started_at": (now - timedelta(days=start)).isoformat(),
+                "method": "measured-ammonia",
+                "target_ppm": 2,
+                "temperature_c": 26,
+                "start_kh_dkh": 2.4,
+                "start_ph": 7.2,
+                "tap": {"chlorine": "chlorine", "nitrate_mg_n_l": 0.4},
             },
         ),
-        (205, {"kind": "stocking", "species_id": "axolotl", "count": 1}),
+        (start, {"kind": "kit-plan", "kit": {"kh_step_dkh": 0.2}}),
     ]
+    return [*rows, *_stalling(start)]
+
+
+def _years_of_flow() -> list[Row]:
+    """Flow tests as the canister fades, changes, a power cut and a test."""
+    rows: list[Row] = []
     for days_ago, times in (
         (204, [24.1, 23.8, 24.0]),
         (150, [26.0, 26.3, 25.8]),
@@ -344,4 +306,42 @@ def courtyard(now: datetime) -> list[Row]:
             },
         ),
     ]
-    return sorted(rows, key=lambda row: -row[0])
+    return rows
+
+
+def courtyard(now: datetime) -> list[Row]:
+    """Log of the demo tank Courtyard. now: aware time."""
+    rows: list[Row] = [
+        (
+            215,
+            {
+                "kind": "tank-plan",
+                "tank": {
+                    "length_cm": 70,
+                    "width_cm": 40,
+                    "height_cm": 36,
+                    "glass_mm": 6,
+                    "fill_below_rim_cm": 5,
+                    "substrate_depth_cm": 2,
+                    "stone_kg": 6,
+                },
+                "surroundings": {"behind_cm": 12, "stand_height_cm": 70, "sockets": 2, "room": "workshop"},
+            },
+        ),
+        (215, {"kind": "stock-plan", "animals": [{"species_id": "axolotl", "count": 1}]}),
+        (214, {"kind": "filter-plan", "filters": installed("sweetflag-1200")}),
+        *ticks(213, *CANISTER_STEPS),
+        (
+            212,
+            {
+                "kind": "cycle-plan",
+                "started_at": (now - timedelta(days=212)).isoformat(),
+                "method": "seeded-filter",
+                "temperature_c": 18,
+                "start_kh_dkh": 7,
+                "start_ph": 7.6,
+            },
+        ),
+        (205, {"kind": "stocking", "species_id": "axolotl", "count": 1}),
+    ]
+    return sorted([*rows, *_years_of_flow()], key=lambda row: -row[0])

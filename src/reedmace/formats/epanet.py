@@ -20,6 +20,31 @@ def _drains(overflow: OverflowCheckQuestion) -> list[str]:
     ]
 
 
+_OPTIONS = (" UNITS LPS", " HEADLOSS D-W", " ACCURACY 0.00001", " TRIALS 500")
+CURVE_STEPS = 200
+"""Steps of the head-loss curve of the media."""
+
+
+def _pump_curve(q: OperatingPointQuestion) -> list[str]:
+    """Lines of the pump's curve, L/s and m."""
+    if q.pump.curve:
+        return [f" pumpcurve {p.flow_lph / 3600:.12g} {p.head_m:.12g}" for p in q.pump.curve]
+    # EPANET makes H = 4/3 Hd − Hd/3 (Q/Qd)² of one point, which at Qmax/2 and 3/4 Hmax is the same parabola.
+    return [f" pumpcurve {q.pump.max_flow_lph / 7200:.12g} {0.75 * q.pump.max_head_m:.12g}"]
+
+
+def _media_curve(q: OperatingPointQuestion, nu_m2_s: float, *, dirty: bool) -> list[str]:
+    """Lines of the head-loss curve of all media together, L/s and m."""
+    c1 = c2 = 0.0
+    for layer in q.media:
+        a, b = media_coefficients(layer.media, layer.area_cm2 / 1e4, layer.depth_cm / 100, nu_m2_s)
+        c1, c2 = c1 + a, c2 + b
+    if dirty:
+        c1 += dirt_resistance(q.feed_g_day, q.days_since_cleaning, q.media[0].area_cm2 / 1e4, q.media[0].media)
+    flows = [q.pump.max_flow_lph / 3.6e6 * step / CURVE_STEPS for step in range(CURVE_STEPS + 1)]
+    return [f" mediacurve {flow * 1000:.12g} {c1 * flow + c2 * flow**2:.12g}" for flow in flows]
+
+
 def plumbing_inp(
     question: OperatingPointQuestion, *, dirty: bool = False, overflow: OverflowCheckQuestion | None = None
 ) -> str:
@@ -53,11 +78,7 @@ def plumbing_inp(
 
     at = joint()
     pump = [f" pump tank {at} HEAD pumpcurve SPEED {q.pump.speed_share:.9g}"]
-    if q.pump.curve:
-        curves += [f" pumpcurve {p.flow_lph / 3600:.12g} {p.head_m:.12g}" for p in q.pump.curve]
-    else:
-        # EPANET makes H = 4/3 Hd − Hd/3 (Q/Qd)² of one point, which at Qmax/2 and 3/4 Hmax is the same parabola.
-        curves.append(f" pumpcurve {q.pump.max_flow_lph / 7200:.12g} {0.75 * q.pump.max_head_m:.12g}")
+    curves += _pump_curve(q)
     default = min((h.bore_mm for h in q.hoses), default=None)
     for i, fitting in enumerate(q.fittings):
         bore = fitting.bore_mm or default or 16.0
@@ -74,37 +95,15 @@ def plumbing_inp(
         )
         at = to
     if q.media:
-        c1 = c2 = 0.0
-        for layer in q.media:
-            a, b = media_coefficients(layer.media, layer.area_cm2 / 1e4, layer.depth_cm / 100, nu)
-            c1, c2 = c1 + a, c2 + b
-        if dirty:
-            c1 += dirt_resistance(q.feed_g_day, q.days_since_cleaning, q.media[0].area_cm2 / 1e4, q.media[0].media)
         to = joint()
         valves.append(f" media {at} {to} 50 GPV mediacurve 0")
-        top = q.pump.max_flow_lph / 3.6e6
-        for step in range(201):
-            flow = top * step / 200
-            curves.append(f" mediacurve {flow * 1000:.12g} {c1 * flow + c2 * flow**2:.12g}")
+        curves += _media_curve(q, nu, dirty=dirty)
         at = to
     links.append(f" last {at} outlet {_TINY} 1000 0.0015 0 OPEN")
     if overflow:
         links += _drains(overflow)
     lines += joints
     lines += ["", "[PIPES]", *links, "", "[PUMPS]", *pump, "", "[VALVES]", *valves, "", "[CURVES]", *curves]
-    lines += [
-        "",
-        "[OPTIONS]",
-        " UNITS LPS",
-        " HEADLOSS D-W",
-        f" VISCOSITY {nu / 1.022e-6:.9g}",
-        " ACCURACY 0.00001",
-        " TRIALS 500",
-        "",
-        "[TIMES]",
-        " DURATION 0",
-        "",
-        "[END]",
-        "",
-    ]
+    lines += ["", "[OPTIONS]", *_OPTIONS, f" VISCOSITY {nu / 1.022e-6:.9g}", "", "[TIMES]", " DURATION 0"]
+    lines += ["", "[END]", ""]
     return "\n".join(lines)

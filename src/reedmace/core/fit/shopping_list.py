@@ -111,41 +111,43 @@ def _pieces(plans: list[FittingPlanAnswer]) -> list[ShoppingItem]:
     return list(found.values())
 
 
+def _air(driven: list[Bought], q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
+    """What moves the air of filters driven by it: a pump, or an outlet of the one there is."""
+    if not driven:
+        return []
+    if q.air_from != "bought":
+        pump = "From the room's pump" if q.air_from == "room" else "From the pump at hand"
+        return [
+            ShoppingItem(
+                item="T-piece and valve for the air line",
+                amount=float(len(driven)),
+                unit="piece",
+                why=f"{pump}: each outlet with a valve of its own.",
+                need="needed",
+            )
+        ]
+    wanted = w.line(
+        "air", "Σ L/min", f"{len(driven)} filters", sum(f.filter.air_l_min or 0 for f in driven), "L/min", "label"
+    )
+    depth = max(f.site.water_depth_cm for f in driven)
+    return [
+        ShoppingItem(
+            item="Air pump",
+            amount=1,
+            unit="piece",
+            why=f"{wanted:.2g} L/min at {formatting.cm(depth)} of water or more.",
+            need="needed",
+        )
+    ]
+
+
 def _plumbing(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
     new = [f for f in q.filters if not f.owned]
     plans = [
         fitting_plan(FittingPlanQuestion(**{k: getattr(f, k) for k in FittingPlanQuestion.model_fields})) for f in new
     ]
     found = [*_lines(plans, w), *_pieces(plans)]
-    air = [f for f in new if f.filter.air]
-    if air and q.air_from != "bought":
-        found.append(
-            ShoppingItem(
-                item="T-piece and valve for the air line",
-                amount=float(len(air)),
-                unit="piece",
-                why=(
-                    "From the room's pump: each outlet with a valve of its own."
-                    if q.air_from == "room"
-                    else "From the pump at hand: each outlet with a valve of its own."
-                ),
-                need="needed",
-            )
-        )
-    if air and q.air_from == "bought":
-        wanted = w.line(
-            "air", "Σ L/min", f"{len(air)} filters", sum(f.filter.air_l_min or 0 for f in air), "L/min", "label"
-        )
-        depth = max(f.site.water_depth_cm for f in air)
-        found.append(
-            ShoppingItem(
-                item="Air pump",
-                amount=1,
-                unit="piece",
-                why=f"{wanted:.2g} L/min at {formatting.cm(depth)} of water or more.",
-                need="needed",
-            )
-        )
+    found += _air([f for f in new if f.filter.air], q, w)
     bare = [f for f in new if not f.filter.air]
     if q.needs_guard and bare:
         found.append(
@@ -287,8 +289,8 @@ def _salt_water(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
     return [ShoppingItem(item=item, amount=n, unit=unit, why=why, need=need) for item, n, unit, why, need in found]
 
 
-def _to_begin(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
-    """What a cycle and its first year need."""
+def _ammonia(q: ShoppingListQuestion, w: Working) -> ShoppingItem:
+    """Ammonia for the doses of a cycle."""
     dose = ammonia_dose(
         AmmoniaDoseQuestion(
             net_l=q.net_l, target_ppm=q.target_ppm * NITROGEN_SHARE["NH4"], basis="N", product=q.product
@@ -299,15 +301,17 @@ def _to_begin(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
         (a, u) for a, u in ((dose.grams, "g"), (dose.millilitres, "mL"), (dose.drops, "drops")) if a is not None
     )
     ammonia = w.sum("ammonia", "dose × 8", {"dose": amount, "8": CYCLE_DOSES}, unit, "practice")
-    found = [
-        ShoppingItem(
-            item="Ammonia source, aquarium grade",
-            amount=ammonia,
-            unit=unit,
-            why=f"About {CYCLE_DOSES} doses of {amount:.2g} {unit}. Never household cleaner, never with bleach.",
-            need="needed",
-        )
-    ]
+    return ShoppingItem(
+        item="Ammonia source, aquarium grade",
+        amount=ammonia,
+        unit=unit,
+        why=f"About {CYCLE_DOSES} doses of {amount:.2g} {unit}. Never household cleaner, never with bleach.",
+        need="needed",
+    )
+
+
+def _to_begin(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
+    """What a cycle and its first year need."""
     water = w.sum(
         "tap water",
         "litres × (1 + 52 × 0.25)",
@@ -316,7 +320,7 @@ def _to_begin(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
         "practice",
     )
     return [
-        *found,
+        _ammonia(q, w),
         ShoppingItem(
             item="Test kit: ammonia, nitrite, nitrate, pH, KH",
             amount=1,

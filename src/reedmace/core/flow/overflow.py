@@ -117,6 +117,20 @@ class _Carries(NamedTuple):
         return min(self.weir, DRAIN_SHARE * self.drain) >= return_lph
 
 
+def _emergency_lph(q: OverflowCheckQuestion, w: Working) -> float | None:
+    """What the emergency drain carries, L/h; None without one."""
+    if q.emergency_bore_mm is None:
+        return None
+    return w.line(
+        "Q emergency",
+        "A √(2 g h / (1 + ΣK + f L/D))",
+        f"{q.emergency_bore_mm:g} mm",
+        siphon_m3s(q.emergency_bore_mm / 1000, q.drain_length_m, q.drain_fall_m, q.drain_k) * 3.6e6,
+        "L/h",
+        "bernoulli",
+    )
+
+
 def _remedies(q: OverflowCheckQuestion, carries: _Carries, spare_l: float) -> Iterator[str]:
     """What would mend each shortfall. spare_l: room left in the sump after a power cut, L."""
     if carries.weir < q.return_lph:
@@ -196,16 +210,7 @@ def overflow_check(question: OverflowCheckQuestion) -> OverflowCheckAnswer:
         "geometry",
     )
     spare = w.sum("left", "free room − V", {"free room": q.sump_free_l, "V": back}, "L", "arithmetic")
-    emergency = None
-    if q.emergency_bore_mm is not None:
-        emergency = w.line(
-            "Q emergency",
-            "A √(2 g h / (1 + ΣK + f L/D))",
-            f"{q.emergency_bore_mm:g} mm",
-            siphon_m3s(q.emergency_bore_mm / 1000, q.drain_length_m, q.drain_fall_m, q.drain_k) * 3.6e6,
-            "L/h",
-            "bernoulli",
-        )
+    emergency = _emergency_lph(q, w)
     carries = _Carries(weir, drain, emergency)
     return OverflowCheckAnswer(
         verdict=_verdict(q, carries, back, spare),

@@ -3,12 +3,15 @@
 from typing import Annotated
 
 import numpy as np
+from numpy.typing import NDArray
 from pydantic import Field
 
 from reedmace.core.contract import Answer, Lph, Part, Question, Working, computation, number
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
 from reedmace.core.upkeep.cleaning_interval import LONGEST_DAYS, SERVICE_SHARE
+
+Floats = NDArray[np.float64]
 
 
 class FadeTest(Part):
@@ -47,6 +50,35 @@ def _flow_at(clean: float, rate: float, day: float) -> float:
     return float(clean * ((r**2 + 4) ** 0.5 - r) / 2)
 
 
+def _fitted(days: Floats, flows: Floats) -> tuple[float, float]:
+    """(clean flow in L/h, dirt a day) that fit the tests best. days, flows: (n,) of them."""
+    best = (np.inf, 0.0, 0.0)
+    for clean in np.linspace(flows.max() * 0.9, flows.max() * 1.35, 181):
+        # Each test gives its own dirt: (1 − (Q/Q0)²) / Q; a straight line through zero at day 0 fits them.
+        dirt = (1 - (flows / clean) ** 2) / flows
+        rate = max(float(dirt @ days / (days @ days)), 0.0)
+        fitted = np.array([_flow_at(float(clean), rate, float(d)) for d in days])
+        miss = float(np.sum((fitted - flows) ** 2))
+        if miss < best[0]:
+            best = (miss, float(clean), rate)
+    return best[1], best[2]
+
+
+def _verdict(q: FlowFadeQuestion, clean: float, limit: float, due: float | None, last: float) -> str:
+    """When service is due, in a sentence. clean, limit: L/h; due, last: days of the limit and of the last test."""
+    if due is None:
+        return f"The flow has hardly fallen from {formatting.lph(clean)}: no date for service yet."
+    if due <= last:
+        return (
+            f"Service is due: the flow fell under {formatting.lph(limit)} about {last - due:.0f} days before the last"
+            " test."
+        )
+    return (
+        f"The flow reaches {formatting.lph(limit)}, {q.service_share:.0%} of clean, about day {due:.0f} after the"
+        " cleaning."
+    )
+
+
 @computation("flow-fade", "When the flow will have faded to the service limit")
 def flow_fade(question: FlowFadeQuestion) -> FlowFadeAnswer:
     """Day on which the flow will have fallen to the service limit.
@@ -59,16 +91,7 @@ def flow_fade(question: FlowFadeQuestion) -> FlowFadeAnswer:
     flows = np.array([t.flow_lph for t in q.tests])
     if np.ptp(days) < 1:
         raise CannotAnswer("tests", "all tests lie within a day of each other.", "Time it again in a week or more.")
-    best = (np.inf, 0.0, 0.0)
-    for clean in np.linspace(flows.max() * 0.9, flows.max() * 1.35, 181):
-        # Each test gives its own dirt: (1 − (Q/Q0)²) / Q; a straight line through zero at day 0 fits them.
-        dirt = (1 - (flows / clean) ** 2) / flows
-        rate = max(float(dirt @ days / (days @ days)), 0.0)
-        fitted = np.array([_flow_at(float(clean), rate, float(d)) for d in days])
-        miss = float(np.sum((fitted - flows) ** 2))
-        if miss < best[0]:
-            best = (miss, float(clean), rate)
-    _, clean, rate = best
+    clean, rate = _fitted(days, flows)
     w.line("Q0", "least squares over the tests", f"{len(q.tests)} tests", clean, "L/h", "arithmetic")
     w.line(
         "r1",
@@ -92,21 +115,9 @@ def flow_fade(question: FlowFadeQuestion) -> FlowFadeAnswer:
             "arithmetic",
         )
     last = float(days.max())
-    if due is None:
-        verdict = f"The flow has hardly fallen from {formatting.lph(clean)}: no date for service yet."
-    elif due <= last:
-        verdict = (
-            f"Service is due: the flow fell under {formatting.lph(limit)} about {last - due:.0f} days before the last"
-            " test."
-        )
-    else:
-        verdict = (
-            f"The flow reaches {formatting.lph(limit)}, {q.service_share:.0%} of clean, about day {due:.0f} after the"
-            " cleaning."
-        )
     end = max(last, due or 0) * 1.15
     return FlowFadeAnswer(
-        verdict=verdict,
+        verdict=_verdict(q, clean, limit, due, last),
         working=w.lines,
         clean_lph=clean,
         limit_lph=limit,
