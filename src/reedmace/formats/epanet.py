@@ -56,17 +56,9 @@ def plumbing_inp(
     """
     q = question
     nu = viscosity_m2_s(q.temperature_c)
-    lines = [
-        "[TITLE]",
-        "Reedmace plumbing",
-        "",
-        "[RESERVOIRS]",
-        " tank 0",
-        f" outlet {q.rise_to_open_air_m:.9g}",
-        *([f" overflow {overflow.drain_fall_m:.9g}"] if overflow else []),
-        "",
-        "[JUNCTIONS]",
-    ]
+    lines = ["[TITLE]", "Reedmace plumbing", "", "[RESERVOIRS]", " tank 0", f" outlet {q.rise_to_open_air_m:.9g}"]
+    lines += [f" overflow {overflow.drain_fall_m:.9g}"] if overflow else []
+    lines += ["", "[JUNCTIONS]"]
     joints: list[str] = []
     links: list[str] = []
     valves: list[str] = []

@@ -159,15 +159,7 @@ def air_supply(question: AirSupplyQuestion) -> AirSupplyAnswer:
         "kPa",
         "darcy",
     )
-    needed = w.line(
-        "p",
-        "outlet + main",
-        f"{_outlet_kpa(hardest):.2f} + {main:.2f}",
-        _outlet_kpa(hardest) + main,
-        "kPa",
-        "arithmetic",
-    )
-
+    needed = w.sum("p", "outlet + main", {"outlet": _outlet_kpa(hardest), "main": main}, "kPa", "arithmetic")
     given = w.line(
         "Q pump",
         "free flow × (1 − p / p max)",

@@ -1,7 +1,7 @@
 """The schools of filter sizing, a function each: what one rule asks of a tank and its stock."""
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
@@ -114,13 +114,8 @@ class SizingDemand:
     delivered_lph: tuple[float, float]
 
 
-def sizing_demand(q: FlowRequirementQuestion, w: Working) -> SizingDemand:
-    """What every rule starts from. q: the tank and its animals; w: gets the lines."""
-    present = [find_species(a.species_id, f"animals.{i}.species_id", q.own_species) for i, a in enumerate(q.animals)]
-    waste = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals, own_species=q.own_species))
-    pull = class_weights(
-        ((s.sizing, line.ammonia_mg_n_day) for s, line in zip(present, waste.lines, strict=True)), q.net_l
-    )
+def _write_pull(pull: Mapping[Sizing, float], w: Working) -> None:
+    """A line for each demanding class. pull: share by class."""
     for c, share in pull.items():
         if c in DEMANDING:
             w.line(
@@ -131,6 +126,16 @@ def sizing_demand(q: FlowRequirementQuestion, w: Working) -> SizingDemand:
                 "share",
                 "memory",
             )
+
+
+def sizing_demand(q: FlowRequirementQuestion, w: Working) -> SizingDemand:
+    """What every rule starts from. q: the tank and its animals; w: gets the lines."""
+    present = [find_species(a.species_id, f"animals.{i}.species_id", q.own_species) for i, a in enumerate(q.animals)]
+    waste = waste_load(WasteLoadQuestion(net_l=q.net_l, animals=q.animals, own_species=q.own_species))
+    pull = class_weights(
+        ((s.sizing, line.ammonia_mg_n_day) for s, line in zip(present, waste.lines, strict=True)), q.net_l
+    )
+    _write_pull(pull, w)
     sizing = dominant_class(pull)
     # In salt water circulation pumps move the water, so the filter's flow need not rise with the stock.
     turns: dict[Sizing, float] = {"community": 1.0} if q.water == "salt" else pull

@@ -244,17 +244,8 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     """
     q, w = question, Working()
     flows, heads = _curve(q.pump)
-    nu = (
-        w.line(
-            "ν",
-            "viscosity of water",
-            f"{q.temperature_c:g} °C",
-            viscosity_m2_s(q.temperature_c) * 1e6,
-            "mm²/s",
-            "viscosity",
-        )
-        / 1e6
-    )
+    mm2_s = viscosity_m2_s(q.temperature_c) * 1e6
+    nu = w.line("ν", "viscosity of water", f"{q.temperature_c:g} °C", mm2_s, "mm²/s", "viscosity") / 1e6
     hoses = np.array([[h.bore_mm / 1000, h.length_m, h.roughness_mm / 1000] for h in q.hoses], dtype=float).reshape(
         -1, 3
     )
@@ -272,13 +263,10 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     w.line("Q", "pump head = plumbing head", f"{head:.3f} m = {head:.3f} m", clean_lph, "L/h", "pumpcurve")
     w.line("Q dirty", "the same with the dirt's resistance", f"r dirt {dirt:.0f} s/m²", dirty_lph, "L/h", "dirtprior")
     short = max(static - shutoff, 0.0)
-    lost = min(max(1 - clean_lph / box, 0.0), 1.0)
     turnovers = clean_lph / q.net_l if q.net_l else None
-    dirty_turnovers = dirty_lph / q.net_l if q.net_l else None
-    if turnovers is not None and q.net_l:
+    if turnovers is not None:
         w.line("n", "Q / net litres", f"{clean_lph:.0f} / {q.net_l:.1f}", turnovers, "per hour", "arithmetic")
-    reach = float(flows[-1]) * speed
-    samples = [reach * i / 24 for i in range(25)]
+    samples = [float(flows[-1]) * speed * i / 24 for i in range(25)]
     top = max(shutoff * 1.25, static * 1.15)
 
     def points(resistance: float) -> list[CurvePoint]:
@@ -297,11 +285,11 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
         delivered_lph=clean_lph,
         dirty_lph=dirty_lph,
         box_lph=box,
-        lost_share=lost,
+        lost_share=min(max(1 - clean_lph / box, 0.0), 1.0),
         head_m=head,
         short_by_m=short,
         turnovers_per_hour=turnovers,
-        dirty_turnovers_per_hour=dirty_turnovers,
+        dirty_turnovers_per_hour=dirty_lph / q.net_l if q.net_l else None,
         head_budget=budget,
         interval=[after(2 * q.days_since_cleaning * i / 12) for i in range(13)],
         pump_curve=[

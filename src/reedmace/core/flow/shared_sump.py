@@ -163,6 +163,21 @@ def _even(q: SharedSumpQuestion, b: _Branches) -> tuple[float, Floats]:
     return turns, np.clip(np.array(shares), 0.0, 1.0)
 
 
+def _row(t: SharedTank, flow_lph: float, tap_share: float, temperature_c: float) -> SharedFlow:
+    """One tank on the sump. tap_share: its tap stands open where all are set even."""
+    drain = siphon_m3s(t.drain_bore_mm / 1000, t.drain_fall_m + 0.5, t.drain_fall_m, 4.0, temperature_c) * 3.6e6
+    return SharedFlow(
+        key=t.key,
+        name=t.name,
+        flow_lph=flow_lph,
+        turnovers_per_hour=flow_lph / t.net_l,
+        drain_lph=drain,
+        drains=DRAIN_SHARE * drain >= flow_lph,
+        run_back_l=run_back_l(t.surface_cm2, max(flow_lph, 1.0), t.weir_cm, t.return_below_surface_cm, 0.0),
+        even_tap_share=tap_share,
+    )
+
+
 @computation("shared-sump", "One sump under several tanks: flow of each, run-back of all, one water")
 def shared_sump(question: SharedSumpQuestion) -> SharedSumpAnswer:
     """Flow of each of several tanks on one return, and whether the sump takes the run-back of all.
@@ -179,16 +194,10 @@ def shared_sump(question: SharedSumpQuestion) -> SharedSumpAnswer:
     w.line("H", "pump and branches agree", f"{len(q.tanks)} branches", head, "m", "darcy")
     total = w.line("Q", "Σ branches", " + ".join(f"{f:.0f}" for f in flows), float(flows.sum()), "L/h", "darcy")
     turns, opens = _even(q, b)
-    rows = []
-    for t, flow, share in zip(q.tanks, flows, opens, strict=True):
-        back = run_back_l(t.surface_cm2, max(float(flow), 1.0), t.weir_cm, t.return_below_surface_cm, 0.0)
-        drain = siphon_m3s(t.drain_bore_mm / 1000, t.drain_fall_m + 0.5, t.drain_fall_m, 4.0, q.temperature_c) * 3.6e6
-        rows.append(
-            SharedFlow(
-                key=t.key, name=t.name, flow_lph=float(flow), turnovers_per_hour=float(flow) / t.net_l,
-                drain_lph=drain, drains=DRAIN_SHARE * drain >= flow, run_back_l=back, even_tap_share=float(share),
-            )
-        )  # fmt: skip
+    rows = [
+        _row(t, float(flow), float(share), q.temperature_c)
+        for t, flow, share in zip(q.tanks, flows, opens, strict=True)
+    ]
     back = w.line(
         "V",
         "Σ surface × fall / 1000 + pipes",

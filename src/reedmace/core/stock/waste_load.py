@@ -163,6 +163,12 @@ def _verdict(q: WasteLoadQuestion, total: float, per_litre: float) -> str:
     return f"{who} would make {total:.0f} mg of ammonia nitrogen a day, {per_litre:.2g} mg in each litre."
 
 
+def _feed_today_g_day(lines: list[SpeciesLoad]) -> float:
+    """Food of animals of today's size, g/day."""
+    fed = (line for line in lines if line.ammonia_mg_n_day > 0)
+    return sum(line.feed_g_day * line.today_mg_n_day / line.ammonia_mg_n_day for line in fed)
+
+
 @computation("waste-load", "How much ammonia the animals make in a day")
 def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     """Daily ammonia production of a stock.
@@ -209,15 +215,7 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
         working=w.lines,
         mass_g=mass_total,
         feed_g_day=feed_total,
-        feed_today_g_day=(
-            feed_total
-            if q.feed_g_day is not None
-            else sum(
-                line.feed_g_day * line.today_mg_n_day / line.ammonia_mg_n_day
-                for line in lines
-                if line.ammonia_mg_n_day > 0
-            )
-        ),
+        feed_today_g_day=feed_total if q.feed_g_day is not None else _feed_today_g_day(lines),
         ammonia_mg_n_day=total,
         today_mg_n_day=today,
         ammonia_mg_n_l_day=per_litre,

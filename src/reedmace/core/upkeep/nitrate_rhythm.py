@@ -62,6 +62,22 @@ class NitrateRhythmAnswer(Answer):
     course: list[NitratePoint]
 
 
+def _rise(q: NitrateRhythmQuestion, w: Working) -> float:
+    """How fast nitrate rises, mg N/(L day): by the keeper's own tests, else by what is made."""
+    if q.measured_rise_mg_n_l_day is not None:
+        return w.line(
+            "rise", "your own tests", "no change between", q.measured_rise_mg_n_l_day, "mg N/(L day)", "arithmetic"
+        )
+    left = 1 - PLANTS_TAKE if q.planted else 1.0
+    return w.sum(
+        "rise",
+        "made × left / litres",
+        {"made": q.made_mg_n_day, "left": left, "litres": q.net_l},
+        "mg N/(L day)",
+        "memory",
+    )
+
+
 @computation("nitrate-rhythm", "What rhythm of changes holds nitrate")
 def nitrate_rhythm(question: NitrateRhythmQuestion) -> NitrateRhythmAnswer:
     """The saw-tooth of nitrate between changes.
@@ -72,19 +88,7 @@ def nitrate_rhythm(question: NitrateRhythmQuestion) -> NitrateRhythmAnswer:
     """
     q, w = question, Working()
     target = q.target_ppm_ion * NITROGEN_SHARE["NO3"]
-    if q.measured_rise_mg_n_l_day is not None:
-        rise = w.line(
-            "rise", "your own tests", "no change between", q.measured_rise_mg_n_l_day, "mg N/(L day)", "arithmetic"
-        )
-    else:
-        left = 1 - PLANTS_TAKE if q.planted else 1.0
-        rise = w.sum(
-            "rise",
-            "made × left / litres",
-            {"made": q.made_mg_n_day, "left": left, "litres": q.net_l},
-            "mg N/(L day)",
-            "memory",
-        )
+    rise = _rise(q, w)
     if q.tap_mg_n_l >= target:
         raise CannotAnswer(
             "tap_mg_n_l",

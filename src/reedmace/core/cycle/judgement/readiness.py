@@ -190,6 +190,47 @@ def _clears_words(log: CycleLog, cleared_mg_n_l_day: float) -> str:
     )
 
 
+def _verdict(log: CycleLog, followed: Standard, proven_mg_n_l_day: float) -> str:
+    """That it is ready, by what and for how much. followed: the standard that decides."""
+    proof = (
+        f"{followed.cleared} doses in a row were gone within a day"
+        if followed.standard.endswith(("matched", "ppm"))
+        else f"{followed.cleared} days of zeros"
+    )
+    return (
+        f"Ready, by the {followed.standard} standard: {proof}.{_proven_words(log, proven_mg_n_l_day)} One large water"
+        " change, then add animals within a few days."
+    )
+
+
+def _clears_mg_n_l_day(log: CycleLog, w: Working) -> float:
+    """What the newest fall of both poisons shows to be cleared, mg N/(L day); 0 where none was seen."""
+    cleared = falling_capacity(log)
+    if cleared:
+        w.line(
+            "clears",
+            "(fall of ammonia and nitrite) / days between",
+            "the newest fall with nothing done between",
+            cleared,
+            "mg N/(L day)",
+            "arithmetic",
+        )
+    return cleared
+
+
+def _standards(log: CycleLog, follow: StandardName, challenge: float, w: Working) -> list[Standard]:
+    """Every standard judged. follow: the one that decides; challenge: the load-matched dose, mg N/L."""
+    sized: tuple[tuple[StandardName, str, float], ...] = (
+        ("load-matched", f"Load-matched: {log.ppm(challenge)} gone in a day, twice running", challenge),
+        ("two-ppm", f"{log.ppm(2 * NITROGEN_SHARE['NH4'])} gone in a day, twice running", 2 * NITROGEN_SHARE["NH4"]),
+        ("one-ppm", f"{log.ppm(NITROGEN_SHARE['NH4'])} gone in a day, twice running", NITROGEN_SHARE["NH4"]),
+    )
+    found = [dose_standard(log, name, title, size, follow == name, w) for name, title, size in sized]
+    found.append(planted_standard(log, follow == "planted", w))
+    found.append(seeded_standard(log, follow == "seeded", w))
+    return found
+
+
 @computation("cycle-readiness", "May animals be added, by which standard")
 def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     """Whether the tank is ready, by which standard, and what is missing.
@@ -210,14 +251,7 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     zero_ammonia, zero_nitrite = log.kit.zero_mg_n_l("ammonia"), log.kit.zero_mg_n_l("nitrite")
     w.line("zero", "half the kit's first step", "ammonia, as N", zero_ammonia, "mg N/L", "practice")
     w.line("zero", "half the kit's first step", "nitrite, as N", zero_nitrite, "mg N/L", "practice")
-    sized: tuple[tuple[StandardName, str, float], ...] = (
-        ("load-matched", f"Load-matched: {log.ppm(challenge)} gone in a day, twice running", challenge),
-        ("two-ppm", f"{log.ppm(2 * NITROGEN_SHARE['NH4'])} gone in a day, twice running", 2 * NITROGEN_SHARE["NH4"]),
-        ("one-ppm", f"{log.ppm(NITROGEN_SHARE['NH4'])} gone in a day, twice running", NITROGEN_SHARE["NH4"]),
-    )
-    standards = [dose_standard(log, name, title, size, follow == name, w) for name, title, size in sized]
-    standards.append(planted_standard(log, follow == "planted", w))
-    standards.append(seeded_standard(log, follow == "seeded", w))
+    standards = _standards(log, follow, challenge, w)
     followed = next(s for s in standards if s.followed)
     held = standards[-1]
     if q.standard is None and not followed.passes and held.passes and film_came(log):
@@ -231,31 +265,10 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     ready = not missing
     proven = proven_capacity(log) or (FIRST_GROUP_MG_N_L_DAY if ready else 0.0)
     confidence, why = _confidence(log, followed.cleared)
-    cleared = falling_capacity(log)
-    if cleared:
-        w.line(
-            "clears",
-            "(fall of ammonia and nitrite) / days between",
-            "the newest fall with nothing done between",
-            cleared,
-            "mg N/(L day)",
-            "arithmetic",
-        )
+    cleared = _clears_mg_n_l_day(log, w)
     ammonia, nitrite = log.latest("ammonia_mg_n_l"), log.latest("nitrite_mg_n_l")
-    if ready:
-        proof = (
-            f"{followed.cleared} doses in a row were gone within a day"
-            if followed.standard.endswith(("matched", "ppm"))
-            else f"{followed.cleared} days of zeros"
-        )
-        verdict = (
-            f"Ready, by the {followed.standard} standard: {proof}.{_proven_words(log, proven)} One large water change,"
-            " then add animals within a few days."
-        )
-    else:
-        verdict = f"Not yet, because {missing[0]}."
     return CycleReadinessAnswer(
-        verdict=verdict,
+        verdict=_verdict(log, followed, proven) if ready else f"Not yet, because {missing[0]}.",
         working=w.lines,
         ready=ready,
         confidence=confidence,
