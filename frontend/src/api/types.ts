@@ -26016,7 +26016,6 @@ export interface components {
             /**
              * Gives
              * @description Figures of the answer that this line is the working of
-             * @default []
              */
             gives: string[];
         };

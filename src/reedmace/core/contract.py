@@ -21,7 +21,7 @@ class WorkingLine(BaseModel):
     value: float = Field(ge=-1e15, le=1e15, description="In `unit`")
     unit: str
     source: str = Field(description="Key of the source")
-    gives: list[str] = Field(default=[], description="Figures of the answer that this line is the working of")
+    gives: list[str] = Field(default_factory=list, description="Figures of the answer that this line is the working of")
 
 
 class Question(BaseModel):
