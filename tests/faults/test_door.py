@@ -262,3 +262,40 @@ def test_a_question_taken_back_before_its_turn_is_never_worked_out(tmp_path: Pat
         assert counted("cycle-forecast") == 1
     finally:
         run.stop()
+
+
+def said_to(running: Running, raw: bytes) -> tuple[bytes, bool]:
+    """What is answered to raw bytes within a few seconds, and whether the connection was closed then."""
+    with socket.create_connection(("127.0.0.1", running.port), 5) as line:
+        line.sendall(raw)
+        line.settimeout(3)
+        said = b""
+        try:
+            while more := line.recv(65536):
+                said += more
+        except TimeoutError:
+            return said, False
+        return said, True
+
+
+@pytest.mark.parametrize(
+    "head",
+    [b"GET /api/session HTTP/1.1\r\n\r\n", b"GET /api/session HTTP/1.1\r\nHost: a.example\r\nHost: b.example\r\n\r\n"],
+    ids=["no host", "two hosts"],
+)
+def test_a_request_names_one_host(running: Running, head: bytes) -> None:
+    said, _ = said_to(running, head)
+    assert said.startswith(b"HTTP/1.1 400 ")
+    assert b"Host not understood" in said
+
+
+def test_a_request_with_two_lengths_is_answered_and_the_connection_closed(running: Running) -> None:
+    body = json.dumps(TANK).encode()
+    head = b"POST /api/compute/tank-volume HTTP/1.1\r\nHost: x\r\nContent-Type: application/json\r\n"
+    chunked = b"Transfer-Encoding: chunked\r\n"
+    chunks = b"%x\r\n%s\r\n0\r\n\r\n" % (len(body), body)
+    both, closed = said_to(running, head + chunked + b"Content-Length: 4\r\n\r\n" + chunks)
+    assert both.startswith(b"HTTP/1.1 200 ")
+    assert closed
+    _, closed = said_to(running, head + chunked + b"\r\n" + chunks)
+    assert not closed

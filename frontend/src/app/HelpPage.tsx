@@ -146,6 +146,10 @@ const Parts = styled.div`
     border-bottom: 2px solid var(--line);
     break-after: avoid;
   }
+  dt > a {
+    display: inline-block;
+    min-height: 24px;
+  }
   dl > div {
     padding: 6px 0 8px;
     border-bottom: 1px solid var(--line);

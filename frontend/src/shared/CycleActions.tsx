@@ -74,7 +74,9 @@ export function FirstAction({ action, log, tankId, lines, onAnimals }: FirstActi
           </Figure>
         </p>
         <div>
-          <p>{action.detail}</p>
+          <p>
+            <Explained text={action.detail} />
+          </p>
           <p className="why">
             <Explained text={action.reason} />
           </p>

@@ -28,6 +28,7 @@ from reedmace.api import (
     cycle,
     devices,
     events_csv,
+    host,
     idempotency,
     monitoring,
     practice,
@@ -67,6 +68,8 @@ class Settings:
     metrics: bool = False
     shelf: Path | None = None
     """A file of boxes that every account sees on its shelf, as CSV."""
+    hosts: tuple[str, ...] = ()
+    """Hosts it answers to, ".example" with all below it; any where none is named."""
 
     @classmethod
     def from_environment(cls) -> "Settings":
@@ -80,6 +83,7 @@ class Settings:
             front_end=Path(front) if front else None,
             metrics=os.environ.get("REEDMACE_METRICS") == "1",
             shelf=Path(boxes) if (boxes := os.environ.get("REEDMACE_SHELF")) else None,
+            hosts=tuple(h.strip() for h in os.environ.get("REEDMACE_HOSTS", "").split(",") if h.strip()),
             sign_ups_an_hour=int(os.environ.get("REEDMACE_SIGN_UPS", SIGN_UPS_AN_HOUR)),
         )
 
@@ -150,6 +154,7 @@ def create_app(settings: Settings) -> APIFlask:
     database = connect(settings.database_url)
     app.extensions["database"] = database
     monitoring.install(app, database, metrics=settings.metrics, behind_tls=settings.behind_tls)
+    host.install(app, settings.hosts)
     app.before_request(partial(_open_database, database, hasher, settings.sign_ups_an_hour))
     app.before_request(reference.build_once)
     app.before_request(practice.follow_practice_clock)

@@ -18,6 +18,8 @@ from typing import NoReturn
 
 import waitress
 from flask import Flask
+from waitress.channel import HTTPChannel
+from waitress.parser import HTTPRequestParser
 
 from reedmace.api import Settings, create_app
 from reedmace.command.mariadb import die_with_parent
@@ -38,6 +40,19 @@ FINISH_S = 10.0
 """Seconds workers may finish their responses on shutdown."""
 
 
+class ClosingParser(HTTPRequestParser):  # type: ignore[misc]
+    """Closes the connection after a request with both Transfer-Encoding and Content-Length (RFC 9112 section 6.1).
+
+    Two lengths are how a second request is hidden in the first; the first is answered by its chunks.
+    """
+
+    def parse_header(self, header_plus: bytes) -> None:
+        """Parse the head of a request. header_plus: its bytes."""
+        super().parse_header(header_plus)
+        if self.chunked and "CONTENT_LENGTH" in self.headers:
+            self.headers["CONNECTION"] = "close"
+
+
 def _stop(_: int, __: FrameType | None) -> None:
     raise SystemExit(0)
 
@@ -46,6 +61,7 @@ def serve(listener: socket.socket, application: Flask, settings: Settings) -> No
     """Serve until stopped. listener: bound, shared with the other workers; application, settings: made before."""
     # Kernels are loaded beside the first responses, so that a crash delays nobody.
     threading.Thread(target=warm, daemon=True).start()
+    HTTPChannel.parser_class = ClosingParser
     waitress.serve(
         application,
         sockets=[listener],

@@ -28,7 +28,10 @@ export function PlanJudged({ plan, judged: a }: Props) {
           </h3>
           <Lead>
             Until it passes about {fixed(a.nitrogen_mg_n_l, 1)} mg/L of nitrogen go through the film and eat{" "}
-            <b>{fixed(a.kh_eaten_dkh, 1)} dKH</b>; this water has {fixed(plan.start_kh_dkh, 1)}.{" "}
+            <b>
+              {fixed(a.kh_eaten_dkh, 1)} <Term of="dkh">dKH</Term>
+            </b>
+            ; this water has {fixed(plan.start_kh_dkh, 1)}.{" "}
             {a.kh_short_dkh > 0.1 ? (
               <>
                 Holding it at 4 takes <b>{a.bicarbonate_g.toFixed(0)} g of bicarbonate</b> over the whole

@@ -46,6 +46,10 @@ export function TankFacts({ answer }: { answer: TankVolume }) {
           <Figure title="Pressure on the footprint" lines={answer.working} of="floor_kpa">
             {fixed(answer.floor_kpa, 1)} kPa
           </Figure>
+          <small>
+            {" "}
+            (<Term of="kpa">kPa?</Term>)
+          </small>
         </dd>
       </div>
     </Facts>
