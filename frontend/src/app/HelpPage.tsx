@@ -146,7 +146,8 @@ const Parts = styled.div`
     border-bottom: 2px solid var(--line);
     break-after: avoid;
   }
-  dt > a {
+  dt > a,
+  dd > a:only-child {
     display: inline-block;
     min-height: 24px;
   }
