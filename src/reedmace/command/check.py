@@ -43,6 +43,7 @@ READ_BY_FRAMEWORKS = [
     "_memo",
     "added_n",
     "added_alkalinity",
+    "parser_class",
 ]
 """Names that Flask, peewee, NumPy, the compilers of our models or `getattr` read, and the balance of simulated tanks,
 which tests read."""

@@ -111,34 +111,24 @@ def _pieces(plans: list[FittingPlanAnswer]) -> list[ShoppingItem]:
     return list(found.values())
 
 
+def _needed(item: str, amount: float, why: str) -> ShoppingItem:
+    """Pieces without which it does not run. amount: how many."""
+    return ShoppingItem(item=item, amount=amount, unit="piece", why=why, need="needed")
+
+
 def _air(driven: list[Bought], q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
     """What moves the air of filters driven by it: a pump, or an outlet of the one there is."""
     if not driven:
         return []
     if q.air_from != "bought":
         pump = "From the room's pump" if q.air_from == "room" else "From the pump at hand"
-        return [
-            ShoppingItem(
-                item="T-piece and valve for the air line",
-                amount=float(len(driven)),
-                unit="piece",
-                why=f"{pump}: each outlet with a valve of its own.",
-                need="needed",
-            )
-        ]
+        why = f"{pump}: each outlet with a valve of its own."
+        return [_needed("T-piece and valve for the air line", float(len(driven)), why)]
     wanted = w.line(
         "air", "Σ L/min", f"{len(driven)} filters", sum(f.filter.air_l_min or 0 for f in driven), "L/min", "label"
     )
     depth = max(f.site.water_depth_cm for f in driven)
-    return [
-        ShoppingItem(
-            item="Air pump",
-            amount=1,
-            unit="piece",
-            why=f"{wanted:.2g} L/min at {formatting.cm(depth)} of water or more.",
-            need="needed",
-        )
-    ]
+    return [_needed("Air pump", 1, f"{wanted:.2g} L/min at {formatting.cm(depth)} of water or more.")]
 
 
 def _plumbing(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
@@ -151,12 +141,8 @@ def _plumbing(q: ShoppingListQuestion, w: Working) -> list[ShoppingItem]:
     bare = [f for f in new if not f.filter.air]
     if q.needs_guard and bare:
         found.append(
-            ShoppingItem(
-                item="Guard sponge for the intake",
-                amount=2.0 * len(bare),
-                unit="piece",
-                why="One on, one to swap: for shrimp, fry and small fish.",
-                need="needed",
+            _needed(
+                "Guard sponge for the intake", 2.0 * len(bare), "One on, one to swap: for shrimp, fry and small fish."
             )
         )
     if q.heater_w:

@@ -59,8 +59,7 @@ def stirred(
 
     q: the question; low: flow asked, L/h; set_: each filter with its clean flow, L/h.
     """
-    boxes = tuple((f.model_dump_json(), lph) for f, lph in set_)
-    return _stirred(water_of(q), boxes, low, formatting.chosen())
+    return _stirred(water_of(q), tuple((f.model_dump_json(), lph) for f, lph in set_), low, formatting.chosen())
 
 
 @lru_cache(maxsize=512)
