@@ -231,7 +231,7 @@ const Asked = styled.div`
 const Main = styled.main`
   max-width: 1400px;
   margin: 0 auto;
-  padding: 12px 26px 30px;
+  padding: 12px 26px 22px;
   outline: none;
   ${phone} {
     padding: 8px 14px 40px;
