@@ -109,8 +109,8 @@ _MEANINGS: dict[WordKey, tuple[str, str]] = {
     "proof": (
         "Proof",
         (
-            "A dose seen by a test, and a day later both ammonia and nitrite at zero; on two days. A date or clear"
-            " water proves nothing."
+            "A dose seen by a test, or from a bottle whose dose was, and a day later both ammonia and nitrite at zero;"
+            " on two days. A date or clear water proves nothing."
         ),
     ),
     "seed": (

@@ -13,6 +13,7 @@ from reedmace.core.cycle.record.proof import (
     STANDS_DAYS,
     CheckedDose,
     Outcome,
+    bottle_is_known,
     checked_doses,
     poison_since,
     standing_proof,
@@ -96,7 +97,8 @@ _SHORT_OF: dict[Outcome, str] = {
 def _dose_missing(log: CycleLog, size: float, kept: list[CheckedDose], loss: Loss | None, held: bool) -> str:
     dose = log.ppm(size)
     wanted = f"one more dose of {dose}" if kept else f"two doses of {dose} on two days"
-    asked = f"{wanted}, seen in the water and with both at zero 20 to 28 hours later"
+    sight = "" if bottle_is_known(log) else "seen in the water and "
+    asked = f"{wanted}, {sight}with both at zero 20 to 28 hours later"
     if not held:
         return "a later test found ammonia or nitrite again: dose and test afresh"
     if loss is not None and len(kept) < NEEDED:

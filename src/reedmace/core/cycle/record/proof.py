@@ -112,6 +112,11 @@ def is_believed(log: CycleLog, dose: LoggedDose) -> bool:
     return any(abs(day - dose.day) <= BOTTLE_KNOWN_DAYS for day in _seen_days(log))
 
 
+def bottle_is_known(log: CycleLog) -> bool:
+    """Whether a dose given today would be believed without a test an hour later. log: the cycle's."""
+    return is_believed(log, LoggedDose(day=log.day_now, raise_mg_n_l=0.0))
+
+
 NEVER_BY_H = 1.0
 """Hours after which a dose stirred in would show in a test (memory)."""
 STEP_SEEN, STEP_OWED = 0.9, 1.2
@@ -331,7 +336,6 @@ __all__ = [
     "falling_capacity",
     "is_believed",
     "is_full",
-    "is_seen",
     "is_zero",
     "poison_since",
     "proof_share",
