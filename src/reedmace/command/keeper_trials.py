@@ -1,8 +1,8 @@
 """Keeper trials: simulated tanks kept by the advice alone and judged by their true water.
 
-Each life has its own water, film, tap, kit, method and mishaps: a dud bottle, a kit that lies now and then or for good,
-that reads one poison only or none, chloramine nobody knows of, tests left out, a log that begins in the middle, a
-filter that stands or loses its media, small losses that add up, water untreated, heat and cold, some of it never
+Each life has its own water, film, tap, kit, method and mishaps: a dud bottle, a bottle changed for a dead one, a kit
+that lies now and then or for good, that reads one poison only or none, chloramine nobody knows of, tests left out, a
+log that begins in the middle, a filter that stands or loses its media, small losses that add up, water untreated, heat and cold, some of it never
 written down; in one of eight the animals are in from the first day. The advice sees the logbook; the judge sees the
 tank.
 """

@@ -52,7 +52,8 @@ class SimulatedKeeper:
     kit: ColourKit
     kept: CycleLog
     tests: float
-    dud: bool
+    dead_bottle_from: float
+    """Day from which the ammonia bottle holds next to nothing; infinite where it never fails."""
     lies: float
     """Share of nitrite tests that read zero whatever stands there."""
     kit_lies: Lie = ""
@@ -177,7 +178,7 @@ class SimulatedKeeper:
                 continue
             if action.do == "dose-ammonia" and action.raise_mg_n_l:
                 self.doses.append(LoggedDose(day=day + 0.02, raise_mg_n_l=action.raise_mg_n_l))
-                real = 0.03 if self.dud else float(np.exp(0.13 * self.rng.standard_normal()))
+                real = 0.03 if day >= self.dead_bottle_from else float(np.exp(0.13 * self.rng.standard_normal()))
                 self.tank.dose(day + 0.02, action.raise_mg_n_l * real)
             if action.do in ("test-tap", "other-water"):
                 self.look_at_tap(other=action.do == "other-water")
@@ -236,7 +237,7 @@ def simulated_keeper(seed: int) -> SimulatedKeeper:
         kit=ColourKit(seed=seed, noise_share=float(rng.choice([0.05, 0.15, 0.25]))),
         kept=log,
         tests=float(rng.choice([0.5, 0.8, 1.0])),
-        dud=log.doses_ammonia() and rng.uniform() < 0.08,
+        dead_bottle_from=_dead_bottle_from(log, seed, rng),
         lies=0.5 if rng.uniform() < 0.05 else 0.0,
         kit_lies=LIES[int(rng.integers(len(LIES)))] if rng.uniform() < 0.06 else "",
         unlogged_days=float(rng.integers(5, 25)) if log.doses_ammonia() and rng.uniform() < 0.12 else 0.0,
@@ -250,6 +251,17 @@ def _tank(log: CycleLog, seed: int, rng: np.random.Generator) -> SimulatedTank |
     if which < 0.5:
         return SimulatedTank(log, seed)
     return OtherTank(log, seed, "monod" if which < 0.75 else "two-nitrite")
+
+
+def _dead_bottle_from(log: CycleLog, seed: int, rng: np.random.Generator) -> float:
+    """One bottle in twelve is dead from the start; another is changed midway for a dead one."""
+    if not log.doses_ammonia():
+        return np.inf
+    if rng.uniform() < 0.08:
+        return 0.0
+    # A stream of its own, so that a seed draws the same life as before bottles were changed.
+    later = np.random.default_rng((seed, 43))
+    return float(later.uniform(8, 45)) if later.uniform() < 0.08 else np.inf
 
 
 def _tests_of_the_kit(rng: np.random.Generator, fish_in: bool) -> tuple[Literal["ammonia", "nitrite", "nitrate"], ...]:
