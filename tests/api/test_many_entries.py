@@ -7,7 +7,7 @@ import pytest
 
 from reedmace.store import connect
 from reedmace.store.models import EntryRow
-from reedmace.store.tanks import NEWEST
+from reedmace.store.recent_entries import NEWEST
 
 MANY = 20_000
 

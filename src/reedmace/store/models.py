@@ -105,6 +105,8 @@ class EntryRow(Row):
     by_account = peewee.BigIntegerField(null=True)
     """Who wrote it, where it was not the tank's own keeper."""
     body = JsonText()
+    series = peewee.CharField(12)
+    """Computed by the database: "test", "probe" or "flow"; empty for what is rare. Never written."""
 
     class Meta:
         table_name = "entry"

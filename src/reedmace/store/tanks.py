@@ -12,6 +12,7 @@ from reedmace.practice.record import Practice
 from reedmace.store.database import written_together
 from reedmace.store.models import Account, EntryRow, Tank
 from reedmace.store.quotas import ENTRIES_A_DAY, MOST_TANKS, too_many_entries, too_many_tanks
+from reedmace.store.recent_entries import entry_of_row, recent_entries
 from reedmace.store.roles import LOG, MANAGE, Role
 from reedmace.store.tank_queries import (
     ArchivedTank,
@@ -25,15 +26,13 @@ from reedmace.store.tank_queries import (
 )
 
 PAGE = 200
-MANY, NEWEST = ("reading", "timed-flow"), 400
-"""Entry kinds that devices write by the thousand, and how many of each are read for a tank's state."""
 AT_ONCE = 500
 """Rows written with one statement."""
 DAY = timedelta(days=1)
 KEPT_FOR = DAY
+"""Time for which a removed tank can be restored."""
 SWEPT_AT_ONCE = 20
 """Removed tanks that one sweep deletes at most."""
-"""Time for which a removed tank can be restored."""
 
 
 def _naive(at: datetime) -> datetime:
@@ -50,19 +49,6 @@ def sweep_removed(database: peewee.Database, now: datetime) -> None:
     old = [row.id for row in Tank.select(Tank.id).where(_over(now)).limit(SWEPT_AT_ONCE).bind(database)]
     if old:
         Tank.delete().where(Tank.id.in_(old)).bind(database).execute()
-
-
-def _entry(row: EntryRow) -> Entry:
-    return Entry.model_validate(
-        {
-            "id": row.id,
-            "key": row.client_key,
-            "at": row.at.replace(tzinfo=UTC),
-            "written_at": row.written_at.replace(tzinfo=UTC),
-            "supersedes": row.supersedes_id,
-            "body": row.body,
-        }
-    )
 
 
 class Tanks:
@@ -158,7 +144,7 @@ class Tanks:
         """Every entry of a tank in the order written. Raises NoSuchTank."""
         self._row(tank_id)
         rows = EntryRow.select().where(EntryRow.tank == tank_id).order_by(EntryRow.id).bind(self._database)
-        return [_entry(r) for r in rows]
+        return [entry_of_row(r) for r in rows]
 
     def entries_of_all(self) -> dict[int, list[Entry]]:
         """Every entry of every tank in use, by tank id and in the order written, in one query."""
@@ -166,21 +152,21 @@ class Tanks:
         mine = Tank.select(Tank.id).where(self._real & Tank.aside.is_null())
         rows = EntryRow.select().where(EntryRow.tank.in_(mine)).order_by(EntryRow.id)
         for row in rows.bind(self._database):
-            found.setdefault(row.tank_id, []).append(_entry(row))
+            found.setdefault(row.tank_id, []).append(entry_of_row(row))
         return found
 
     def recent(self, tank_id: int) -> list[Entry]:
         """Entries that determine a tank's state, in the order written.
 
-        All of them, but only the newest of the kinds that devices write by the thousand. Raises NoSuchTank.
+        All of them, but only the newest of the series that devices write by the thousand. Raises NoSuchTank.
         """
         self._row(tank_id)
-        return self._standing(EntryRow.tank == tank_id).get(tank_id, [])
+        return recent_entries(self._database, [tank_id]).get(tank_id, [])
 
     def recent_of_all(self) -> dict[int, list[Entry]]:
         """The same of every tank, by tank id, with the same number of queries as for one."""
-        mine = Tank.select(Tank.id).where(self._real & Tank.aside.is_null())
-        return self._standing(EntryRow.tank.in_(mine))
+        mine = Tank.select(Tank.id).where(self._real & Tank.aside.is_null()).bind(self._database)
+        return recent_entries(self._database, [row.id for row in mine])
 
     def writes_of(self, tank_ids: Sequence[int]) -> dict[int, int]:
         """Number of writes to each tank, the cache key of its logbook. Another's are left out."""
@@ -193,22 +179,8 @@ class Tanks:
         """The same of some tanks; another's are left out."""
         if not tank_ids:
             return {}
-        mine = Tank.select(Tank.id).where(self._real & Tank.id.in_(list(tank_ids)))
-        return self._standing(EntryRow.tank.in_(mine))
-
-    def _standing(self, where: peewee.Expression) -> dict[int, list[Entry]]:
-        """Entries by tank id: all of the rare kinds, the newest of the frequent ones."""
-        place = peewee.fn.ROW_NUMBER().over(
-            partition_by=[EntryRow.tank, EntryRow.kind], order_by=[EntryRow.at.desc(), EntryRow.id.desc()]
-        )
-        many = EntryRow.select(EntryRow.id, place.alias("place")).where(where & EntryRow.kind.in_(MANY)).alias("many")
-        newest = peewee.Select([many], [many.c.id]).where(many.c.place <= NEWEST)
-        few = EntryRow.select().where(where & EntryRow.kind.not_in(MANY)).bind(self._database)
-        some = EntryRow.select().where(EntryRow.id.in_(newest)).bind(self._database)
-        found: dict[int, list[Entry]] = {}
-        for row in sorted([*few, *some], key=lambda r: r.id):
-            found.setdefault(row.tank_id, []).append(_entry(row))
-        return found
+        mine = Tank.select(Tank.id).where(self._real & Tank.id.in_(list(tank_ids))).bind(self._database)
+        return recent_entries(self._database, [row.id for row in mine])
 
     def page(
         self, tank_id: int, before: int | None, limit: int = PAGE, wanted: EntryFilter | None = None
@@ -228,7 +200,7 @@ class Tanks:
             rows = rows.where(EntryRow.id < before)
         found = list(rows.order_by(EntryRow.id.desc()).limit(limit).bind(self._database))
         hands = self._names({r.by_account for r in found if r.by_account is not None})
-        return [_entry(r).model_copy(update={"who": hands.get(r.by_account)}) for r in found]
+        return [entry_of_row(r).model_copy(update={"who": hands.get(r.by_account)}) for r in found]
 
     def _names(self, ids: set[int]) -> dict[int | None, str]:
         """Email addresses of authors, by account; a deleted account is named so."""
@@ -241,7 +213,7 @@ class Tanks:
         """Entries that correct or withdraw one of these. Raises NoSuchTank."""
         self._row(tank_id)
         rows = EntryRow.select().where((EntryRow.tank == tank_id) & EntryRow.supersedes_id.in_(list(ids)))
-        return [_entry(r) for r in rows.order_by(EntryRow.id).bind(self._database)] if ids else []
+        return [entry_of_row(r) for r in rows.order_by(EntryRow.id).bind(self._database)] if ids else []
 
     def add(self, tank_id: int, new: NewEntry, now: datetime) -> tuple[Entry, bool]:
         """Write an entry once; (entry, whether it was new). Raises NoSuchTank, NoSuchEntry, PlanMoved."""
@@ -329,7 +301,7 @@ class Tanks:
         rows = EntryRow.select().where(EntryRow.tank == tank_id)
         twin = rows.where(EntryRow.client_key == new.key).bind(self._database).first()
         if twin is not None:
-            return _entry(twin), False
+            return entry_of_row(twin), False
         if new.supersedes is not None and not rows.where(EntryRow.id == new.supersedes).bind(self._database).exists():
             raise NoSuchEntry
         if new.body.kind in PLAN_KINDS:
@@ -382,7 +354,7 @@ class Tanks:
             .order_by(EntryRow.id.desc())
         )
         row = rows.bind(self._database).first()
-        return _entry(row) if row else None
+        return entry_of_row(row) if row else None
 
     def _row(self, tank_id: int) -> Tank:
         # An archived tank can still be read and written; a removed one counts as deleted.
