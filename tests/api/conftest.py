@@ -11,6 +11,7 @@ from flask.testing import FlaskClient
 
 from reedmace.api import Settings, create_app
 from reedmace.command.mariadb import MariaDB
+from reedmace.store.models import SignInFailure
 
 _numbers = itertools.count(1)
 
@@ -21,6 +22,15 @@ def app(mariadb: MariaDB) -> APIFlask:
     return create_app(
         Settings(database_url=mariadb.app_url, secret_key="test", demo=True, quick_hash=True, sign_ups_an_hour=100_000)
     )
+
+
+@pytest.fixture(autouse=True)
+def _counters_begin_anew(request: pytest.FixtureRequest) -> None:
+    """Every test comes from the same address: what an earlier one guessed wrong must not pause it."""
+    if "app" in request.fixturenames:
+        database = request.getfixturevalue("app").extensions["database"]
+        with database.connection_context():
+            SignInFailure.delete().bind(database).execute()
 
 
 class Keeper:

@@ -8,7 +8,7 @@ import pytest
 import time_machine
 
 from reedmace.api import Settings, create_app
-from reedmace.store import Accounts, Tanks, TooManyAttempts, connect, migrate
+from reedmace.store import Accounts, Tanks, TooManyAttempts, connect, migrate, sweep
 from reedmace.store.accounts import GUESTS_AN_HOUR
 
 PASSWORD = "reed and water"
@@ -329,6 +329,7 @@ def test_guests_from_one_address_are_counted_and_old_ones_forgotten(mariadb) -> 
     first = accounts.guest(now - timedelta(days=31), "203.0.113.77")
     for _ in range(GUESTS_AN_HOUR):
         accounts.guest(now, "203.0.113.78")
+    sweep(connect(mariadb.app_url), now.replace(tzinfo=UTC))
     assert accounts.by_id(first.id) is None
     with pytest.raises(TooManyAttempts):
         accounts.guest(now, "203.0.113.78")

@@ -136,12 +136,13 @@ def test_every_visitor_looks_round_in_tanks_of_their_own(app, mariadb, visitor) 
 def test_a_visit_is_forgotten_after_a_day_and_nobody_signs_up_as_one(app, mariadb, visitor) -> None:
     from datetime import UTC, datetime, timedelta
 
-    from reedmace.store import Accounts, connect
+    from reedmace.store import Accounts, connect, sweep
 
     database = connect(mariadb.app_url)
     accounts, now = Accounts(database), datetime.now(UTC).replace(tzinfo=None)
     old = accounts.visitor(now - timedelta(days=2), "127.0.0.9")
     new = accounts.visitor(now, "127.0.0.9")
+    sweep(database, now.replace(tzinfo=UTC))
     assert accounts.by_email(old.email) is None
     assert accounts.by_email(new.email) is not None
     for name in (new.email, "visitor x@y.example"):

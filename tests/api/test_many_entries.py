@@ -5,9 +5,10 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
-from reedmace.store import connect
-from reedmace.store.models import EntryRow
+from reedmace.store import connect, sweep
+from reedmace.store.models import Account, EntryRow, Tank
 from reedmace.store.recent_entries import NEWEST
+from reedmace.store.removal import CLOSED
 
 MANY = 20_000
 
@@ -75,6 +76,49 @@ def test_a_keepers_own_logbook_comes_back_whatever_its_size(crowded) -> None:
     answer = keeper.send("POST", "/api/bundles", json.loads(text))
     assert answer.status_code == 201, answer.json
     assert answer.json["entries"] == MANY + 1
+
+
+def test_a_probe_never_pushes_the_last_ammonia_test_out(crowded) -> None:
+    keeper, tank = crowded
+    long_ago = (datetime.now(UTC) - timedelta(days=700)).isoformat()
+    keeper.write(tank, {"kind": "reading", "ammonia_ppm": 0.5, "temperature_c": 25}, at=long_ago)
+    readings = keeper.get(f"/api/tanks/{tank}").json["state"]["readings"]
+    assert [r["body"]["ammonia_ppm"] for r in readings if r["body"]["ammonia_ppm"] is not None] == [0.5]
+    assert len(readings) == NEWEST + 1
+
+
+def test_every_reading_goes_out_as_csv_by_its_time_and_without_what_was_taken_back(crowded) -> None:
+    keeper, tank = crowded
+    wrong = keeper.write(tank, {"kind": "reading", "ph": 5.5}).json["id"]
+    keeper.write(tank, {"kind": "reading", "ph": 7.7}, supersedes=wrong)
+    rows = keeper.get(f"/api/tanks/{tank}/readings.csv").get_data(as_text=True).splitlines()
+    assert len(rows) == 1 + MANY + 1
+    assert rows[1:] == sorted(rows[1:])
+    assert not any("5.5" in row for row in rows)
+
+
+def test_what_was_exported_is_known_when_it_comes_back(crowded) -> None:
+    keeper, tank = crowded
+    rows = keeper.get(f"/api/tanks/{tank}/readings.csv").get_data(as_text=True).splitlines()
+    again = "\r\n".join([rows[0], *rows[-50:], "2026-01-02T03:04:05+00:00,ion,,,,6.9,,,,"])
+    token = {"X-CSRF-Token": keeper.token, "Content-Type": "text/csv"}
+    answer = keeper.client.post(f"/api/tanks/{tank}/readings.csv", data=again, headers=token)
+    assert answer.json == {"added": 1, "known": 50}
+
+
+def test_its_account_closes_at_once_and_nothing_of_it_is_left_after_the_sweep(crowded, mariadb) -> None:
+    keeper, tank = crowded
+    look = keeper.send("POST", f"/api/tanks/{tank}/link").json
+    assert keeper.send("POST", "/api/account/close", {"password": "reed and water"}).status_code == 200
+    assert keeper.get(f"/api/tanks/{tank}").status_code == 401
+    assert keeper.get(f"/api/look/{look['url'].rsplit('/', 1)[-1]}").status_code == 404
+    database = connect(mariadb.app_url)
+    while sweep(database, datetime.now(UTC)):
+        pass
+    assert not EntryRow.select().where(EntryRow.tank == tank).bind(database).exists()
+    assert not Tank.select().where(Tank.id == tank).bind(database).exists()
+    assert not Account.select().where(Account.email.startswith(CLOSED)).bind(database).exists()
+    database.close()
 
 
 def test_nobody_else_may_send_so_much(visitor) -> None:

@@ -15,7 +15,7 @@ from reedmace.api.session import CurrentKeeper, csrf_token, keeper, known_device
 from reedmace.api.units import DecimalMark, Units, WrittenUnit, units_of_keeper, units_of_locale, written
 from reedmace.core.contract import Issue
 from reedmace.logbook.plans.room_plan import for_copies
-from reedmace.store import GUEST_FOR, Rooms, Shelf, Tanks, contributes, set_contributes, sweep_removed
+from reedmace.store import GUEST_FOR, Rooms, Shelf, Tanks, contributes, set_contributes
 from reedmace.store.accounts import Keeper
 from reedmace.store.database import written_together
 
@@ -161,7 +161,6 @@ def start_session(who: Keeper) -> SessionState:
     _end()
     if not who.visiting and not who.guest:
         remember_device(who.id)
-    sweep_removed(g.database, g.now)
     login_user(CurrentKeeper(who, g.accounts.begin(who, g.now.replace(tzinfo=None))))
     return _state()
 

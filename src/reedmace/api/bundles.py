@@ -1,5 +1,6 @@
 """A tank's whole logbook as a JSON bundle, out and in, and the bundle's schema."""
 
+from collections.abc import Iterator
 from typing import Any
 
 from apiflask import APIBlueprint
@@ -7,9 +8,10 @@ from flask import Response, g, request
 from flask_login import current_user
 from pydantic import BaseModel, Field
 
+from reedmace.api.files import streamed
 from reedmace.api.openapi_responses import READ, file_of
 from reedmace.api.session import tanks
-from reedmace.formats import Bundle, bundle_schema, write_bundle
+from reedmace.formats import Bundle, bundle_parts, bundle_schema
 from reedmace.logbook.replay.state import replay
 from reedmace.logbook.stages.stage_rows import stage_rows
 
@@ -45,9 +47,8 @@ def read_bundle_schema() -> Any:
 def read_bundle(tank_id: int) -> Response:
     """A tank's whole logbook, corrected and withdrawn entries included."""
     mine = tanks()
-    text = write_bundle(mine.get(tank_id).name, mine.entries(tank_id), g.now)
-    headers = {"Content-Disposition": f'attachment; filename="tank-{tank_id}.json"'}
-    return Response(text, mimetype="application/json", headers=headers)
+    parts = bundle_parts(mine.get(tank_id).name, mine.each_entry(tank_id), g.now)
+    return streamed(parts, "application/json", f"tank-{tank_id}.json")
 
 
 @blueprint.get("/account/everything.json")
@@ -56,13 +57,15 @@ def read_everything() -> Response:
     """Every tank's whole logbook in one file, archived ones too: a list of bundles, each importable."""
     mine = tanks()
     held = [(t.id, t.name) for t in mine.all()] + [(t.id, t.name) for t in mine.aside(g.now) if t.how == "archived"]
-    text = ",\n".join(write_bundle(name, mine.entries(tank_id), g.now) for tank_id, name in held)
-    headers = {"Content-Disposition": 'attachment; filename="reedmace-everything.json"'}
-    return Response(
-        f'{{"format": "reedmace-everything", "version": 1, "bundles": [\n{text}\n]}}',
-        mimetype="application/json",
-        headers=headers,
-    )
+
+    def parts() -> Iterator[str]:
+        yield '{"format": "reedmace-everything", "version": 1, "bundles": [\n'
+        for n, (tank_id, name) in enumerate(held):
+            yield ",\n" if n else ""
+            yield from bundle_parts(name, mine.each_entry(tank_id), g.now)
+        yield "\n]}"
+
+    return streamed(parts(), "application/json", "reedmace-everything.json")
 
 
 @blueprint.post("/bundles")

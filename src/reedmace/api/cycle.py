@@ -6,7 +6,7 @@ from apiflask import APIBlueprint
 from flask import Response, g
 from pydantic import BaseModel, Field
 
-from reedmace.api.files import csv_response, csv_text, refuse_rows
+from reedmace.api.files import csv_text, refuse_rows, streamed
 from reedmace.api.openapi_responses import CSV, READ, file_of
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import tanks
@@ -31,11 +31,11 @@ from reedmace.core.cycle import (
     ramp_ahead,
 )
 from reedmace.core.cycle.judgement.cloudy_water import CloudyWaterQuestion, cloudy_question
-from reedmace.formats import FoundColumn, FoundRow, MappedCsv, cycle_sbml, read_csv, read_mapped, reading_key, write_csv
+from reedmace.formats import FoundColumn, FoundRow, MappedCsv, csv_parts, cycle_sbml, read_csv, read_mapped, reading_key
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.replay.cycle_log import care_log, cycle_log
 from reedmace.logbook.replay.entries import NewEntry, Reading
-from reedmace.logbook.replay.state import LogbookState, replay
+from reedmace.logbook.replay.state import replay
 
 blueprint = APIBlueprint("cycle", __name__, url_prefix="/api", tag="Cycle")
 
@@ -115,7 +115,7 @@ def read_cycle(tank_id: int) -> CycleState:
 @blueprint.doc(responses={**CSV, **READ})
 def read_readings(tank_id: int) -> Response:
     """The readings as CSV."""
-    return csv_response(write_csv(replay(tanks().entries(tank_id)).readings), f"readings-{tank_id}.csv")
+    return streamed(csv_parts(tanks().each_reading(tank_id)), "text/csv", f"readings-{tank_id}.csv")
 
 
 @blueprint.post("/tanks/<int:tank_id>/readings.csv")
@@ -123,15 +123,16 @@ def read_readings(tank_id: int) -> Response:
 @blueprint.doc(responses=REFUSED)
 def import_readings(tank_id: int) -> CsvImport:
     """Import readings from CSV: all rows or none, each faulty row named."""
-    state = replay(tanks().entries(tank_id))
+    tanks().get(tank_id)
     news, errors = read_csv(csv_text(), g.now)
     refuse_rows(errors)
-    return _write(tank_id, state, news)
+    return _write(tank_id, news)
 
 
-def _kept(state: LogbookState) -> set[str]:
-    """Keys of the readings by content, so that an exported reading is not imported again."""
-    return {reading_key(e.at, e.body) for e in state.readings if isinstance(e.body, Reading)}
+def _known(tank_id: int, news: list[NewEntry]) -> set[str]:
+    """Keys by content of the readings made when these were, so that an exported reading is not imported again."""
+    there = tanks().readings_at(tank_id, [n.at for n in news])
+    return {reading_key(e.at, e.body) for e in there if isinstance(e.body, Reading)}
 
 
 @blueprint.post("/tanks/<int:tank_id>/readings/preview")
@@ -140,8 +141,9 @@ def _kept(state: LogbookState) -> set[str]:
 @blueprint.doc(responses=REFUSED)
 def preview_readings(tank_id: int, json_data: MappedCsv) -> CsvPreview:
     """Preview of a CSV of past readings under this mapping. Writes nothing."""
-    kept = _kept(replay(tanks().entries(tank_id)))
+    tanks().get(tank_id)
     found = read_mapped(json_data, g.now)
+    kept = _known(tank_id, [e for _, e in found.entries])
     return CsvPreview(
         columns=found.columns,
         date_order=found.date_order,
@@ -162,14 +164,14 @@ def preview_readings(tank_id: int, json_data: MappedCsv) -> CsvPreview:
 @blueprint.doc(responses=REFUSED)
 def import_mapped(tank_id: int, json_data: MappedCsv) -> CsvImport:
     """Import past readings under this mapping: all rows or none."""
-    state = replay(tanks().entries(tank_id))
+    tanks().get(tank_id)
     found = read_mapped(json_data, g.now)
     refuse_rows(found.faults)
-    return _write(tank_id, state, [e for _, e in found.entries])
+    return _write(tank_id, [e for _, e in found.entries])
 
 
-def _write(tank_id: int, state: LogbookState, news: list[NewEntry]) -> CsvImport:
-    kept = _kept(state)
+def _write(tank_id: int, news: list[NewEntry]) -> CsvImport:
+    kept = _known(tank_id, news)
     written = tanks().add_many(tank_id, [n for n in news if n.key not in kept], g.now)
     added = sum(new for _, new in written)
     return CsvImport(added=added, known=len(news) - added)
@@ -180,7 +182,7 @@ def _write(tank_id: int, state: LogbookState, news: list[NewEntry]) -> CsvImport
 def read_sbml(tank_id: int) -> Response:
     """The cycle's model with this tank's parameters."""
     mine = tanks()
-    name, log = mine.get(tank_id).name, cycle_log(replay(mine.entries(tank_id)), g.now)
+    name, log = mine.get(tank_id).name, cycle_log(replay(mine.recent(tank_id)), g.now)
     if log is None:
         raise ProblemError(409, "No cycle", "Begin the cycle first; the model is made from its log.")
     headers: Any = {"Content-Disposition": f'attachment; filename="cycle-{tank_id}.sbml"'}

@@ -7,7 +7,7 @@ from flask import Flask, Response, current_app, g, request
 from flask_login import current_user
 
 from reedmace.api.problems import ProblemError
-from reedmace.store.idempotency import claim, keep_answer, kept_answer, sweep_answers
+from reedmace.store.idempotency import claim, keep_answer, kept_answer
 
 HEADER = "Idempotency-Key"
 SHORTEST, LONGEST = 8, 64
@@ -25,7 +25,6 @@ def _begin() -> Response | None:
     account = current_user.keeper.id
     if (before := kept_answer(g.database, account, key, request.path)) is not None and before[0]:
         return _again(before)
-    sweep_answers(g.database, g.now)
     work = g.database.transaction()
     work.__enter__()
     if not claim(g.database, account, key, request.path, g.now):

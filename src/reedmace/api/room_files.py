@@ -7,11 +7,12 @@ from pydantic import BaseModel, Field
 
 from reedmace.api.bundles import LARGEST_BUNDLE
 from reedmace.api.calendar import calendar_rows
+from reedmace.api.files import streamed
 from reedmace.api.openapi_responses import READ, file_of
 from reedmace.api.session import keeper, tanks
 from reedmace.core.errors import CannotAnswer
 from reedmace.formats import write_calendar
-from reedmace.formats.room_bundle import RoomBundle, write_room_bundle
+from reedmace.formats.room_bundle import RoomBundle, room_bundle_parts
 from reedmace.logbook.care.due import Due
 from reedmace.logbook.plans.room_plan import RoomPlan, for_copies
 from reedmace.logbook.replay.state import replay
@@ -47,9 +48,8 @@ def _room(room_id: int) -> tuple[KeptRoom, list[TankName]]:
 def read_room_bundle(room_id: int) -> Response:
     """A room with its plan and the whole logbook of every tank on it."""
     (room, here), mine = _room(room_id), tanks()
-    text = write_room_bundle(room.name, room.plan, ((t.id, t.name, mine.entries(t.id)) for t in here), g.now)
-    headers = {"Content-Disposition": f'attachment; filename="room-{room_id}.json"'}
-    return Response(text, mimetype="application/json", headers=headers)
+    parts = room_bundle_parts(room.name, room.plan, ((t.id, t.name, mine.each_entry(t.id)) for t in here), g.now)
+    return streamed(parts, "application/json", f"room-{room_id}.json")
 
 
 @blueprint.post("/rooms/bundle")

@@ -269,7 +269,7 @@ def move_animals(json_data: Moving) -> ManyWritten:
             [Issue(where="to_id", what="is from_id.", remedy="Choose another tank.")],
         )
     inside = {a.species_id: a.count for a in animals_in(replay(mine.recent(ask.from_id)))}
-    already = any(e.key == f"{ask.key}-out" for e in mine.entries(ask.from_id))
+    already = mine.is_written(ask.from_id, f"{ask.key}-out")
     if not already and inside.get(ask.species_id, 0) < ask.count:
         what = f"is {ask.count}; {inside.get(ask.species_id, 0)} of them are in that tank."
         raise ProblemError(

@@ -220,7 +220,7 @@ class RestorePlan(BaseModel):
 def restore_plan(tank_id: int, entry_id: int, json_data: RestorePlan) -> Entry:
     """Restore an older plan: it is written as the newest. The same key again returns the existing entry."""
     mine = tanks()
-    entries = mine.entries(tank_id)
+    entries = mine.recent(tank_id)
     old = next((e for e in entries if e.id == entry_id), None)
     if old is None:
         raise NoSuchEntry

@@ -2,9 +2,9 @@
 
 Each life has its own water, film, tap, kit, method and mishaps: a dud bottle, a bottle changed for a dead one, a kit
 that lies now and then or for good, that reads one poison only or none, chloramine nobody knows of, tests left out, a
-log that begins in the middle, a filter that stands or loses its media, small losses that add up, water untreated, heat and cold, some of it never
-written down; in one of eight the animals are in from the first day. The advice sees the logbook; the judge sees the
-tank.
+log that begins in the middle, a filter that stands or loses its media, small losses that add up, water untreated, heat
+and cold, some of it never written down; in one of eight the animals are in from the first day. The advice sees the
+logbook; the judge sees the tank.
 """
 
 from dataclasses import dataclass, field

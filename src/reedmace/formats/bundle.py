@@ -1,16 +1,19 @@
 """A tank's whole logbook as one JSON bundle, out and in. Its schema is published at /api/bundle/schema."""
 
+import json
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from pydantic import AwareDatetime, Field, model_validator
 
 from reedmace.core.contract import Part
-from reedmace.logbook.replay.entries import Entry
+from reedmace.logbook.replay.entries import Entry, StoredReading
 
 MOST_ENTRIES = 100_000
+LINES_A_PIECE = 500
+"""Entries written at once."""
 KEY = re.compile(r"[A-Za-z0-9_-]{1,64}")
 
 
@@ -47,12 +50,36 @@ class Bundle(Part):
         return self
 
 
-def write_bundle(name: str, entries: Iterable[Entry], now: datetime) -> str:
-    """JSON text of a tank's bundle. name: of the tank; entries: all of them; now: aware time of writing."""
-    bundle = Bundle.model_construct(
-        format="reedmace-bundle", version=2, written_at=now, tank=name, entries=sorted(entries, key=lambda e: e.id)
-    )
-    return bundle.model_dump_json(indent=1)
+def bundle_parts(name: str, entries: Iterable[Entry | StoredReading], now: datetime) -> Iterator[str]:
+    """JSON text of a tank's bundle in pieces, an entry a line.
+
+    name: of the tank; entries: all of them in the order written; now: aware time of writing.
+    """
+    head = Bundle.model_construct(format="reedmace-bundle", version=2, written_at=now, tank=name, entries=[])
+    start, end = head.model_dump_json(indent=1).split("[]")
+    yield start + "["
+    lines: list[str] = []
+    first = True
+    for entry in entries:
+        lines.append(_line(entry))
+        if len(lines) == LINES_A_PIECE:
+            yield _joined(lines, first=first)
+            lines, first = [], False
+    if lines:
+        yield _joined(lines, first=first)
+    yield "\n ]" + end
+
+
+def _joined(lines: list[str], *, first: bool) -> str:
+    return ("\n" if first else ",\n") + ",\n".join(lines)
+
+
+def _line(entry: Entry | StoredReading) -> str:
+    if isinstance(entry, Entry):
+        return f"  {entry.model_dump_json()}"
+    head = {"id": entry.id, "key": entry.key, "at": entry.at.isoformat(), "written_at": entry.written_at.isoformat()}
+    # The body is stored as JSON and goes out as it is.
+    return f'  {json.dumps(head)[:-1]}, "supersedes": {json.dumps(entry.supersedes)}, "body": {entry.body}}}'
 
 
 def bundle_schema() -> dict[str, Any]:

@@ -3,7 +3,7 @@
 import csv
 import hashlib
 import io
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from datetime import UTC, datetime, timedelta
 
 from pydantic import ValidationError
@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from reedmace.core.quantity import formatting
 from reedmace.core.registry import issues_of
 from reedmace.formats.csv_rows import RowError, read_rows
-from reedmace.logbook.replay.entries import Entry, NewEntry, Reading
+from reedmace.logbook.replay.entries import NewEntry, Reading
 from reedmace.logbook.times import in_our_time
 
 COLUMNS = (
@@ -30,23 +30,29 @@ _FIGURES = COLUMNS[2:]
 _IN_F = "temperature_f"
 """Temperature column in degrees Fahrenheit, written for readers of °F and accepted from anyone."""
 MOST_ROWS = 2000
+PIECE = 64_000
+"""Characters written at once."""
 
 
-def write_csv(entries: Iterable[Entry]) -> str:
-    """CSV text of the readings among `entries`, in their order.
+def csv_parts(readings: Iterable[tuple[datetime, Reading]]) -> Iterator[str]:
+    """CSV text of readings and when they were made, in their order and in pieces.
 
-    Times in ISO 8601 with zone; temperature in the keeper's unit.
+    Times in ISO 8601 with zone; temperature in the keeper's unit, as chosen at the call.
     """
+    return _parts(readings, formatting.celsius.unit())
+
+
+def _parts(readings: Iterable[tuple[datetime, Reading]], warmth: formatting.Unit) -> Iterator[str]:
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
-    warmth = formatting.celsius.unit()
     own = _IN_F if warmth.offset else "temperature_c"
     writer.writerow([own if c == "temperature_c" else c for c in COLUMNS])
-    for e in entries:
-        r = e.body
-        if not isinstance(r, Reading):
-            continue
-        row: list[str] = [e.at.isoformat(), r.basis]
+    for at, r in readings:
+        if out.tell() > PIECE:
+            yield out.getvalue()
+            out.seek(0)
+            out.truncate()
+        row: list[str] = [at.isoformat(), r.basis]
         for column in _FIGURES:
             value = getattr(r, column)
             if column == "temperature_c" and value is not None:
@@ -54,7 +60,7 @@ def write_csv(entries: Iterable[Entry]) -> str:
             off = column.removesuffix("_ppm") in r.off_scale
             row.append("" if value is None else f"{value:g}" + ("+" if off else ""))
         writer.writerow(row)
-    return out.getvalue()
+    yield out.getvalue()
 
 
 def reading_key(at: datetime, reading: Reading) -> str:

@@ -1,15 +1,15 @@
 """A fish room as one JSON bundle, out and in: its plan, and the bundle of every tank on it."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from datetime import datetime
 from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field, model_validator
 
 from reedmace.core.contract import Part
-from reedmace.formats.bundle import Bundle, write_bundle
+from reedmace.formats.bundle import Bundle, bundle_parts
 from reedmace.logbook.plans.room_plan import RoomPlan
-from reedmace.logbook.replay.entries import Entry
+from reedmace.logbook.replay.entries import Entry, StoredReading
 
 MOST_TANKS = 200
 
@@ -32,10 +32,10 @@ class RoomBundle(Part):
         return self
 
 
-def write_room_bundle(
-    name: str, plan: RoomPlan, tanks: Iterable[tuple[int, str, Iterable[Entry]]], now: datetime
-) -> str:
-    """JSON text of a room's bundle.
+def room_bundle_parts(
+    name: str, plan: RoomPlan, tanks: Iterable[tuple[int, str, Iterable[Entry | StoredReading]]], now: datetime
+) -> Iterator[str]:
+    """JSON text of a room's bundle in pieces.
 
     name, plan: the room's; tanks: id, name and all entries of each; now: aware time of writing.
     """
@@ -49,7 +49,9 @@ def write_room_bundle(
         tank_ids=[i for i, _, _ in tanks],
         tanks=[],
     )
-    text = head.model_dump_json(indent=1)
+    yield head.model_dump_json(indent=1).removesuffix("]\n}")
     # Each logbook is written as its own file would be, so that either can be imported alone.
-    inside = ",\n".join(write_bundle(one, entries, now) for _, one, entries in tanks)
-    return text.removesuffix("[]\n}") + f"[\n{inside}\n]}}" if tanks else text
+    for n, (_, one, entries) in enumerate(tanks):
+        yield ",\n" if n else "\n"
+        yield from bundle_parts(one, entries, now)
+    yield "]\n}"

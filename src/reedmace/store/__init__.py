@@ -23,6 +23,7 @@ from reedmace.store.quotas import OverQuota
 from reedmace.store.roles import Role
 from reedmace.store.rooms import KeptRoom, NoSuchRoom, RoomMoved, Rooms
 from reedmace.store.shelf import NoSuchBox, Shelf, shown_shelf
+from reedmace.store.sweep import sweep
 from reedmace.store.tank_queries import (
     ArchivedTank,
     Aside,
@@ -33,7 +34,7 @@ from reedmace.store.tank_queries import (
     PlanMoved,
     TankName,
 )
-from reedmace.store.tanks import KEPT_FOR, Tanks, sweep_removed
+from reedmace.store.tanks import KEPT_FOR, Tanks
 
 __all__ = [
     "GUEST_FOR",
@@ -82,7 +83,7 @@ __all__ = [
     "revoke_view_link",
     "set_contributes",
     "shown_shelf",
-    "sweep_removed",
+    "sweep",
     "view_link_since",
     "viewed_tank",
 ]

@@ -16,8 +16,8 @@ from reedmace.store.attempts import (
     limits_of,
     network_of,
 )
-from reedmace.store.database import written_together
 from reedmace.store.models import Account, CalendarLink, RecoveryCode, SignedIn
+from reedmace.store.removal import delete_account
 
 SIGN_UPS_AN_HOUR = 30
 """Sign-ups an hour from one address."""
@@ -127,13 +127,8 @@ class Accounts:
     def begin(self, keeper: Keeper, now: datetime) -> str:
         """The token of a new session; only its hash is stored. now: UTC without zone."""
         token = secrets.token_urlsafe(24)
-
-        def work() -> None:
-            SignedIn.delete().where(SignedIn.made_at < now - SIGNED_IN_FOR).bind(self._database).execute()
-            new = SignedIn.insert(account=keeper.id, token_hash=digest("session", token), made_at=now)
-            new.bind(self._database).execute()
-
-        written_together(self._database, work)
+        new = SignedIn.insert(account=keeper.id, token_hash=digest("session", token), made_at=now)
+        new.bind(self._database).execute()
         return token
 
     def end(self, token: str) -> None:
@@ -233,7 +228,7 @@ class Accounts:
         """
         if self._checked(account_id, password, address, now) is None:
             return False
-        Account.delete().where(Account.id == account_id).bind(self._database).execute()
+        delete_account(self._database, account_id)
         return True
 
     def reset(self, email: str, password: str) -> bool:
@@ -272,21 +267,19 @@ class Accounts:
         return Keeper(row.id, row.email, row.units) if row else None
 
     def visitor(self, now: datetime, whence: str, units: dict[str, str] | None = None) -> Keeper:
-        """An account for one visit of the demo, without sign-in; visits older than a day are deleted.
+        """An account for one visit of the demo, without sign-in, for a day.
 
         now: UTC without zone; whence: the sender's address, whose visits are counted; units: as chosen.
         Raises TooManyAttempts.
         """
-        self.forget_visitors(now - VISIT)
         return self._nobody(VISITOR, VISITS_AN_HOUR, now, whence, units)
 
     def guest(self, now: datetime, whence: str, units: dict[str, str] | None = None, key: str | None = None) -> Keeper:
-        """An account without address or password, for 30 days; older ones are deleted. Raises TooManyAttempts.
+        """An account without address or password, for 30 days. Raises TooManyAttempts.
 
         now: UTC without zone; whence: the sender's address, whose guests are counted; units: as chosen; key: secret and
         random, by which one whose first answer was lost is found again for a while.
         """
-        self._forget(GUEST, now - GUEST_FOR)
         if key is None:
             return self._nobody(GUEST, GUESTS_AN_HOUR, now, whence, units)
         name = digest(GUEST, key)[:32]
@@ -331,10 +324,7 @@ class Accounts:
 
     def forget_visitors(self, before: datetime) -> None:
         """Delete every visit begun before a time, with its tanks. before: UTC without zone."""
-        self._forget(VISITOR, before)
-
-    def _forget(self, prefix: str, before: datetime) -> None:
-        old = Account.email.startswith(prefix) & (Account.made_at < before)
+        old = Account.email.startswith(VISITOR) & (Account.made_at < before)
         Account.delete().where(old).bind(self._database).execute()
 
     def calendar_link(self, account_id: int, now: datetime) -> str:

@@ -138,7 +138,6 @@ class Attempts:
         """Count one more at each counter; ids of what was counted."""
 
         def work() -> list[int]:
-            SignInFailure.delete().where(SignInFailure.at < now - WINDOW * 4).bind(self._database).execute()
             new = (SignInFailure.insert(who=who, at=now).bind(self._database) for who in whom)
             return [one.execute() for one in new]
 

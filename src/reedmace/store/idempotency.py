@@ -7,8 +7,6 @@ import peewee
 from reedmace.store.models import IdempotentAnswer
 
 KEPT = timedelta(days=1)
-SWEPT_AT_ONCE = 100
-"""Old answers that one call deletes at most."""
 
 
 def kept_answer(database: peewee.Database, account_id: int, key: str, path: str) -> tuple[int, str] | None:
@@ -40,9 +38,3 @@ def keep_answer(database: peewee.Database, account_id: int, key: str, status: in
     """Write the answer down, inside the call's transaction. body: JSON text."""
     mine = (IdempotentAnswer.account == account_id) & (IdempotentAnswer.client_key == key)
     IdempotentAnswer.update(status=status, body=body).where(mine).bind(database).execute()
-
-
-def sweep_answers(database: peewee.Database, now: datetime) -> None:
-    """Delete answers older than a day. now: aware time."""
-    before = now.astimezone(UTC).replace(tzinfo=None) - KEPT
-    IdempotentAnswer.delete().where(IdempotentAnswer.made_at < before).limit(SWEPT_AT_ONCE).bind(database).execute()

@@ -71,12 +71,11 @@ class PracticeClasses:
         self._database = database
 
     def open(self, teacher_id: int, lesson: str, seed: int | None, coach: Coach, now: datetime) -> ClassRow:
-        """A new class with a code of its own; those over a month old are forgotten. Raises ClassFullError.
+        """A new class with a code of its own. Raises ClassFullError.
 
         teacher_id: of the account; lesson: its id; seed: of all tanks, None for each their own; now: aware time.
         """
         at = now.astimezone(UTC).replace(tzinfo=None)
-        PracticeClass.delete().where(PracticeClass.made_at < at - KEPT_FOR).bind(self._database).execute()
         if len(self.all(teacher_id)) >= MOST_CLASSES:
             raise ClassFullError
         code = "".join(secrets.choice(LETTERS) for _ in range(CODE_LENGTH))

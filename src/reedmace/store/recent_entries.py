@@ -1,4 +1,4 @@
-"""The entries that determine where tanks stand: every rare one, and the newest of each series that grows by thousands."""
+"""Entries that determine where tanks stand: every rare one, and the newest of each series that grows by thousands."""
 
 from collections import defaultdict
 from collections.abc import Sequence
@@ -84,6 +84,6 @@ def _oldest_wanted(database: peewee.Database, tank_ids: Sequence[int]) -> dict[t
     # Only the number of placeholders depends on the input.
     sql = f"SELECT t.id, {places} FROM tank t WHERE t.id IN ({marks})"  # noqa: S608
     values = [value for series in SERIES for value in (series, NEWEST - 1)]
-    found = database.execute_sql(sql, (*values, *tank_ids))
+    found = database.execute_sql(sql, (*values, *tank_ids))  # type: ignore[no-untyped-call] # peewee has no types
     times = {(row[0], series): row[n + 1] for row in found for n, series in enumerate(SERIES)}
     return defaultdict(lambda: None, times)

@@ -1,18 +1,19 @@
 """Tanks and their entries. Every query names the account, so another's rows are out of reach."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from datetime import UTC, datetime, timedelta
 from typing import Any, cast
 
 import peewee
 
 from reedmace.logbook.plans.plan_kinds import FilterPlan
-from reedmace.logbook.replay.entries import PLAN_KINDS, Entry, NewEntry
+from reedmace.logbook.replay.entries import PLAN_KINDS, Entry, NewEntry, Reading, StoredReading
 from reedmace.practice.record import Practice
 from reedmace.store.database import written_together
 from reedmace.store.models import Account, EntryRow, Tank
 from reedmace.store.quotas import ENTRIES_A_DAY, MOST_TANKS, too_many_entries, too_many_tanks
-from reedmace.store.recent_entries import entry_of_row, recent_entries
+from reedmace.store.recent_entries import RARE, entry_of_row, recent_entries
+from reedmace.store.removal import remove_for_good
 from reedmace.store.roles import LOG, MANAGE, Role
 from reedmace.store.tank_queries import (
     ArchivedTank,
@@ -24,6 +25,7 @@ from reedmace.store.tank_queries import (
     PlanMoved,
     TankName,
 )
+from reedmace.store.whole_logbook import each_entry, each_reading, readings_at
 
 PAGE = 200
 AT_ONCE = 500
@@ -31,8 +33,6 @@ AT_ONCE = 500
 DAY = timedelta(days=1)
 KEPT_FOR = DAY
 """Time for which a removed tank can be restored."""
-SWEPT_AT_ONCE = 20
-"""Removed tanks that one sweep deletes at most."""
 
 
 def _naive(at: datetime) -> datetime:
@@ -42,13 +42,6 @@ def _naive(at: datetime) -> datetime:
 def _over(now: datetime) -> peewee.Expression:
     """Tanks removed so long ago that they cannot be restored. now: aware time."""
     return (Tank.aside == "removed") & (Tank.aside_at < _naive(now) - KEPT_FOR)
-
-
-def sweep_removed(database: peewee.Database, now: datetime) -> None:
-    """Delete the tanks, of all accounts, that were removed over a day ago. now: aware time."""
-    old = [row.id for row in Tank.select(Tank.id).where(_over(now)).limit(SWEPT_AT_ONCE).bind(database)]
-    if old:
-        Tank.delete().where(Tank.id.in_(old)).bind(database).execute()
 
 
 class Tanks:
@@ -113,7 +106,7 @@ class Tanks:
     def forget(self, tank_id: int) -> None:
         """Delete a tank and its logbook for good. Raises NoSuchTank, NotAllowed."""
         self._allow(tank_id, roles=())
-        Tank.delete().where(Tank.id == self._row(tank_id).id).bind(self._database).execute()
+        remove_for_good(self._database, self._row(tank_id).id)
 
     def archive(self, tank_id: int, how: Aside, now: datetime) -> None:
         """Archive or remove a tank; a removed one is deleted after a day. Raises NoSuchTank, NotAllowed."""
@@ -145,6 +138,27 @@ class Tanks:
         self._row(tank_id)
         rows = EntryRow.select().where(EntryRow.tank == tank_id).order_by(EntryRow.id).bind(self._database)
         return [entry_of_row(r) for r in rows]
+
+    def each_entry(self, tank_id: int) -> Iterator[Entry | StoredReading]:
+        """Every entry in the order written, read a piece at a time. Raises NoSuchTank at once."""
+        self._row(tank_id)
+        return each_entry(self._database, tank_id)
+
+    def each_reading(self, tank_id: int) -> Iterator[tuple[datetime, Reading]]:
+        """Every reading that counts and when it was made, read a piece at a time. Raises NoSuchTank at once."""
+        self._row(tank_id)
+        return each_reading(self._database, tank_id)
+
+    def readings_at(self, tank_id: int, times: Sequence[datetime]) -> list[Entry]:
+        """The readings that count and were made at one of some aware times. Raises NoSuchTank."""
+        self._row(tank_id)
+        return readings_at(self._database, tank_id, times)
+
+    def is_written(self, tank_id: int, key: str) -> bool:
+        """Whether an entry of this key is in a tank's logbook. Raises NoSuchTank."""
+        self._row(tank_id)
+        twin = (EntryRow.tank == tank_id) & (EntryRow.client_key == key)
+        return bool(EntryRow.select().where(twin).bind(self._database).exists())
 
     def entries_of_all(self) -> dict[int, list[Entry]]:
         """Every entry of every tank in use, by tank id and in the order written, in one query."""
@@ -192,7 +206,8 @@ class Tanks:
         if wanted.kind is not None:
             rows = rows.where(EntryRow.kind == wanted.kind)
         if wanted.words is not None:
-            # Case-insensitive; no character of the search is a pattern.
+            # Case-insensitive; no character of the search is a pattern. Devices write no words, and too much to search.
+            rows = rows.where(EntryRow.series.in_((RARE, "test")))
             rows = rows.where(peewee.fn.LOCATE(wanted.words.lower(), peewee.fn.LOWER(EntryRow.body)) > 0)
         if wanted.until is not None:
             rows = rows.where(EntryRow.at < _naive(wanted.until))

@@ -1,6 +1,7 @@
 """The kinds of logbook entry. Append-only: a correction is a new entry that supersedes another."""
 
-from typing import Annotated, Literal
+from datetime import datetime
+from typing import Annotated, Literal, NamedTuple
 
 from pydantic import AwareDatetime, Field, model_validator
 
@@ -312,3 +313,14 @@ class Entry(Part):
     body: Body
     supersedes: Annotated[int, whole(1, 2**53)] | None = None
     who: str | None = Field(default=None, description="Whose hand wrote it, where it was not the keeper's own")
+
+
+class StoredReading(NamedTuple):
+    """An entry of a series that devices write by the thousand, its body as the stored JSON text."""
+
+    id: int
+    key: str
+    at: datetime
+    written_at: datetime
+    supersedes: int | None
+    body: str

@@ -1,10 +1,10 @@
-"""The series an entry belongs to, computed by the database, and an index by which the newest of each are found. Frozen."""
+"""Series of an entry, computed by the database; indexes for the newest of each and for corrections. Frozen."""
 
 from typing import Any
 
 
 def migrate(migrator: Any, database: Any, **_: Any) -> None:
-    """Add the column, filled for every entry there is, and its index."""
+    """Add the column, filled for every entry there is, and the indexes."""
     migrator.sql(
         """
         ALTER TABLE entry
@@ -20,11 +20,15 @@ def migrate(migrator: Any, database: Any, **_: Any) -> None:
                     ELSE 'test'
                 END
             ) PERSISTENT,
-            ADD KEY IF NOT EXISTS entry_series (tank_id, series, at, id)
+            ADD KEY IF NOT EXISTS entry_series (tank_id, series, at, id),
+            ADD KEY IF NOT EXISTS entry_supersedes (tank_id, supersedes_id)
         """
     )
 
 
 def rollback(migrator: Any, database: Any, **_: Any) -> None:
     """Drop them again."""
-    migrator.sql("ALTER TABLE entry DROP KEY IF EXISTS entry_series, DROP COLUMN IF EXISTS series")
+    migrator.sql(
+        "ALTER TABLE entry DROP KEY IF EXISTS entry_supersedes, DROP KEY IF EXISTS entry_series,"
+        " DROP COLUMN IF EXISTS series"
+    )
