@@ -3,7 +3,7 @@
 import brotli
 import pytest
 
-from reedmace.api.units import with_comma
+from reedmace.core.quantity.keeper_units import with_comma
 
 PASSWORD = "three words apart"
 

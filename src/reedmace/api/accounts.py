@@ -12,8 +12,9 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import CurrentKeeper, csrf_token, keeper, known_device, remember_device
-from reedmace.api.units import DecimalMark, Units, WrittenUnit, units_of_keeper, units_of_locale, written
+from reedmace.api.units import WrittenUnit, written
 from reedmace.core.contract import Issue
+from reedmace.core.quantity.keeper_units import DecimalMark, Units, units_of_keeper, units_of_locale
 from reedmace.logbook.plans.room_plan import for_copies
 from reedmace.store import GUEST_FOR, Rooms, Shelf, Tanks, contributes, set_contributes
 from reedmace.store.accounts import Keeper

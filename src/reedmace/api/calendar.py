@@ -9,7 +9,6 @@ from pydantic import AwareDatetime, BaseModel, Field
 from reedmace.api.openapi_responses import READ, file_of
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
-from reedmace.api.units import units_of_keeper
 from reedmace.core.cycle import (
     CycleAdviceQuestion,
     CycleForecastQuestion,
@@ -20,6 +19,7 @@ from reedmace.core.cycle import (
 )
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
+from reedmace.core.quantity.keeper_units import units_of_keeper
 from reedmace.formats import write_calendar
 from reedmace.logbook.care.due import Due, cycle_due, due, week_words
 from reedmace.logbook.replay.cycle_log import care_log, cycle_log

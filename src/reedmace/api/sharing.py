@@ -9,9 +9,9 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
 from reedmace.api.tanks import REFUSED
-from reedmace.api.units import units_of_keeper
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
+from reedmace.core.quantity.keeper_units import units_of_keeper
 from reedmace.core.stock import Animals
 from reedmace.logbook.care.due import Due, due
 from reedmace.logbook.plans.plan_kinds import FittedFilter, TankPlan
