@@ -5,7 +5,6 @@ from datetime import datetime, timedelta
 
 import pytest
 
-from reedmace.api.calendar import calendar_rows
 from reedmace.core.computations import compute
 from reedmace.core.cycle import (
     CycleReadinessQuestion,
@@ -15,6 +14,7 @@ from reedmace.core.cycle import (
     needs_watching,
     water_note,
 )
+from reedmace.logbook.care.ahead import calendar_rows
 from reedmace.logbook.care.due import IN_CALENDAR
 from reedmace.logbook.care.upkeep_log import care
 from reedmace.logbook.replay.cycle_log import care_log, cycle_log

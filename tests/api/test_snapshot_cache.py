@@ -5,8 +5,9 @@ from datetime import UTC, datetime, timedelta
 import pytest
 import time_machine
 
-from reedmace.api import Settings, create_app, snapshot_cache
+from reedmace.api import Settings, create_app
 from reedmace.logbook.rooms.tank_snapshot import PRESSES, QUIET
+from reedmace.store import tank_snapshots
 from tests.api.conftest import Keeper
 from tests.api.test_care import living  # noqa: F401 - a fixture
 
@@ -15,8 +16,8 @@ from tests.api.test_care import living  # noqa: F401 - a fixture
 def made(monkeypatch: pytest.MonkeyPatch) -> list[int]:
     """Ids of the tanks that were worked out since."""
     found: list[int] = []
-    real = snapshot_cache.tank_snapshot
-    monkeypatch.setattr(snapshot_cache, "tank_snapshot", lambda tank, now: (found.append(tank.id), real(tank, now))[1])
+    real = tank_snapshots.tank_snapshot
+    monkeypatch.setattr(tank_snapshots, "tank_snapshot", lambda tank, now: (found.append(tank.id), real(tank, now))[1])
     return found
 
 

@@ -10,6 +10,7 @@ from flask import current_app, g, request, session
 from flask_login import current_user, login_user, logout_user
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
+from reedmace.api.mail import send_mail, tell
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import CurrentKeeper, csrf_token, keeper, known_device, remember_device
 from reedmace.api.units import WrittenUnit, written
@@ -19,6 +20,7 @@ from reedmace.logbook.plans.room_plan import for_copies
 from reedmace.store import GUEST_FOR, Rooms, Shelf, Tanks, contributes, set_contributes
 from reedmace.store.accounts import Keeper
 from reedmace.store.database import written_together
+from reedmace.store.mail_addresses import mail_address
 
 blueprint = APIBlueprint("accounts", __name__, url_prefix="/api", tag="Account")
 
@@ -189,6 +191,7 @@ def sign_up(json_data: SignUp) -> NewAccount:
 
     # Both or neither: an account whose codes were never told would be half an account.
     who, codes = written_together(g.database, work)
+    send_mail("confirm", who.id)
     return NewAccount(**dict(start_session(who)), recovery_codes=codes)
 
 
@@ -205,6 +208,9 @@ def sign_in(json_data: Credentials) -> SessionState:
     )
     if who is None:
         raise ProblemError(401, "Not signed in", "The address or the password is not right.")
+    before = known_device()
+    if before is None or before.account_id != who.id:
+        tell(who.id, "Somebody signed in on a device that was not used before.")
     return start_session(who)
 
 
@@ -263,6 +269,7 @@ def claim(json_data: Credentials) -> NewAccount:
     who = g.accounts.claim(keeper().id, json_data.email, json_data.password)
     if who is None:
         raise ProblemError(409, "An account already", "This is an account of its own; change it in Account.")
+    send_mail("confirm", who.id)
     return NewAccount(**dict(start_session(who)), recovery_codes=g.accounts.fresh_codes(who.id, now))
 
 
@@ -332,9 +339,13 @@ def change_email(json_data: EmailChange) -> SessionState:
     """Change the address one signs in with; every other session of this account ends."""
     own_account()
     now = g.now.replace(tzinfo=None)
+    before = mail_address(g.database, keeper().id)
     who = g.accounts.change_email(keeper().id, json_data.password, json_data.email, request.remote_addr or "", now)
     if who is None:
         raise ProblemError(403, "Address not changed", "The password is not right.")
+    if before is not None:
+        tell(who.id, f"The address was changed from {before.email} to {who.email}.", at=before)
+    send_mail("confirm", who.id)
     return start_session(who)
 
 
@@ -370,4 +381,5 @@ def change_password(json_data: PasswordChange) -> SessionState:
     )
     if who is None:
         raise ProblemError(403, "Password not changed", "The old password is not right.")
+    tell(who.id, "The password was changed.")
     return start_session(who)

@@ -31,6 +31,7 @@ from reedmace.api import (
     host,
     idempotency,
     monitoring,
+    notices,
     practice,
     practice_classes,
     problems,
@@ -48,10 +49,15 @@ from reedmace.api import (
 )
 from reedmace.api.openapi_models import describe
 from reedmace.api.session import CurrentKeeper, check_csrf
+from reedmace.notices import MailServer, server_of
 from reedmace.store import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, connect
 
 SAME_FOR_ALL = ("/api/compute", "/api/compute/kinds", "/api/openapi.json")
 """Endpoints whose answers depend only on the program and the units; they carry an ETag."""
+
+
+SECRET_PATHS = ("/look/", "/join/", "/shelf/", "/api/look/", "/api/invites/", "/api/shelf/shown/")
+"""Addresses that are secrets themselves: they send no referrer and are not indexed."""
 
 
 @dataclass(frozen=True)
@@ -68,6 +74,12 @@ class Settings:
     metrics: bool = False
     shelf: Path | None = None
     """A file of boxes that every account sees on its shelf, as CSV."""
+    mail: MailServer | None = None
+    """The server that mail goes out by; without one nothing is mailed."""
+    mail_folder: Path | None = None
+    """Where the demo's simulated mail server keeps what arrived."""
+    public_url: str = ""
+    """Address of this installation in mails."""
     hosts: tuple[str, ...] = ()
     """Hosts it answers to, ".example" with all below it; any where none is named."""
 
@@ -82,6 +94,13 @@ class Settings:
             behind_tls=os.environ.get("REEDMACE_BEHIND_TLS") == "1",
             front_end=Path(front) if front else None,
             metrics=os.environ.get("REEDMACE_METRICS") == "1",
+            mail=server_of(
+                os.environ.get("REEDMACE_SMTP", ""),
+                os.environ.get("REEDMACE_MAIL_FROM", ""),
+                standin=bool(os.environ.get("REEDMACE_MAIL_FOLDER")),
+            ),
+            mail_folder=Path(folder) if (folder := os.environ.get("REEDMACE_MAIL_FOLDER")) else None,
+            public_url=os.environ.get("REEDMACE_PUBLIC_URL", ""),
             shelf=Path(boxes) if (boxes := os.environ.get("REEDMACE_SHELF")) else None,
             hosts=tuple(h.strip() for h in os.environ.get("REEDMACE_HOSTS", "").split(",") if h.strip()),
             sign_ups_an_hour=int(os.environ.get("REEDMACE_SIGN_UPS", SIGN_UPS_AN_HOUR)),
@@ -96,6 +115,7 @@ _RESOURCES = (
     stage_views,
     today,
     cycle,
+    notices,
     bundles,
     calendar,
     devices,
@@ -203,7 +223,7 @@ def _close_database(_: BaseException | None) -> None:
 def _add_headers(settings: Settings, response: Response) -> Response:
     response.headers.update(static_site.FIXED)
     response.headers["Content-Security-Policy"] = static_site.content_security_policy()
-    if request.path.startswith(("/look/", "/join/", "/shelf/", "/api/look/", "/api/invites/", "/api/shelf/shown/")):
+    if request.path.startswith((*SECRET_PATHS, *notices.SECRET_PATHS)):
         # The address is the secret: no referrer, no indexing.
         response.headers["Referrer-Policy"] = "no-referrer"
         response.headers["X-Robots-Tag"] = "noindex, nofollow"

@@ -1,7 +1,5 @@
 """One calendar for all tanks of an account, behind a secret link that can be revoked."""
 
-from datetime import datetime
-
 from apiflask import APIBlueprint
 from flask import Response, g, url_for
 from pydantic import AwareDatetime, BaseModel, Field
@@ -9,21 +7,13 @@ from pydantic import AwareDatetime, BaseModel, Field
 from reedmace.api.openapi_responses import READ, file_of
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
-from reedmace.core.cycle import (
-    CycleAdviceQuestion,
-    CycleForecastQuestion,
-    cycle_advice,
-    cycle_forecast,
-    needs_watching,
-    water_note,
-)
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.keeper_units import units_of_keeper
 from reedmace.formats import write_calendar
-from reedmace.logbook.care.due import Due, cycle_due, due, week_words
-from reedmace.logbook.replay.cycle_log import care_log, cycle_log
-from reedmace.logbook.replay.state import LogbookState, replay
+from reedmace.logbook.care.ahead import calendar_rows
+from reedmace.logbook.care.due import Due, week_words
+from reedmace.logbook.replay.state import replay
 from reedmace.store import Tanks
 
 blueprint = APIBlueprint("calendar", __name__, url_prefix="/api", tag="Account")
@@ -55,21 +45,6 @@ class AheadList(BaseModel):
     verdict: str
     rows: list[AheadRow]
     at_odds: list[str] = Field(description="Tanks whose figures do not agree: nothing of theirs stands here")
-
-
-def calendar_rows(state: LogbookState, now: datetime, *, again: bool = False) -> list[Due]:
-    """Due tasks of one tank, its cycle included. state: the tank's; now: aware time; again: all occurrences."""
-    rows = due(state, now, again=again)
-    log = care_log(state, now) or cycle_log(state, now)
-    if log is not None and (needs_watching(log) or water_note(log) is not None):
-        advice = cycle_advice(CycleAdviceQuestion(log=log))
-        forecast = (
-            cycle_forecast(CycleForecastQuestion(log=log))
-            if state.cycle_plan is not None and not log.settled()
-            else None
-        )
-        rows = sorted([*rows, *cycle_due(state, now, advice, forecast)], key=lambda d: (d.at, d.key))
-    return rows
 
 
 @blueprint.get("/tanks/<int:tank_id>/calendar.ics")

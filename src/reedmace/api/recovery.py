@@ -1,4 +1,4 @@
-"""Account recovery by single-use codes, made at sign-up or on request. No mail is sent."""
+"""Account recovery by single-use codes, made at sign-up or on request, for whoever has no mail."""
 
 from typing import Annotated
 
@@ -7,6 +7,7 @@ from flask import g, request
 from pydantic import BaseModel, ConfigDict, Field
 
 from reedmace.api.accounts import Password, SessionState, own_account, reject_weak_password, start_session
+from reedmace.api.mail import tell
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, known_device
 
@@ -56,6 +57,7 @@ def recover(json_data: Recovery) -> SessionState:
     )
     if who is None:
         raise ProblemError(401, "Not let in", "The address or the code is not right, or the code was used before.")
+    tell(who.id, "A new password was chosen with a recovery code.")
     return start_session(who)
 
 

@@ -6,13 +6,13 @@ from flask_login import current_user
 from pydantic import BaseModel, Field
 
 from reedmace.api.bundles import LARGEST_BUNDLE
-from reedmace.api.calendar import calendar_rows
 from reedmace.api.files import streamed
 from reedmace.api.openapi_responses import READ, file_of
 from reedmace.api.session import keeper, tanks
 from reedmace.core.errors import CannotAnswer
 from reedmace.formats import write_calendar
 from reedmace.formats.room_bundle import RoomBundle, room_bundle_parts
+from reedmace.logbook.care.ahead import calendar_rows
 from reedmace.logbook.care.due import Due
 from reedmace.logbook.plans.room_plan import RoomPlan, for_copies
 from reedmace.logbook.replay.state import replay

@@ -1,11 +1,14 @@
 """Sharing: household members by invitation, and public view links to one tank."""
 
 from datetime import timedelta
+from typing import Annotated
 
 from apiflask import APIBlueprint
 from flask import g, request
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
+from reedmace.api.accounts import Email
+from reedmace.api.mail import links, reaches, send_mail, tell
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
 from reedmace.api.tanks import REFUSED
@@ -33,6 +36,7 @@ from reedmace.store import (
     view_link_since,
     viewed_tank,
 )
+from reedmace.store.mail_addresses import mail_address
 from reedmace.store.roles import Role
 
 blueprint = APIBlueprint("hands", __name__, url_prefix="/api", tag="Hands")
@@ -61,6 +65,7 @@ class InviteIn(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     role: Role
+    email: Annotated[Email, Field(description="Where the link is mailed to as well")] | None = None
 
 
 class InviteMade(BaseModel):
@@ -69,6 +74,7 @@ class InviteMade(BaseModel):
     url: str
     role: Role
     until: AwareDatetime
+    mailed: bool
 
 
 class InviteSeen(BaseModel):
@@ -139,8 +145,20 @@ def read_household() -> Household:
 @blueprint.doc(responses={**SIGNED, 409: "Too many hands", 422: "Not usable"})
 def make_invite(json_data: InviteIn) -> InviteMade:
     """A link by which one other keeper joins; valid once and for a week."""
+    mailed = json_data.email is not None and _may_mail(json_data.email)
     token = _households().invite(json_data.role, g.now)
-    return InviteMade(url=_page("join", token), role=json_data.role, until=g.now + INVITED_FOR)
+    if mailed and json_data.email is not None:
+        send_mail("invite", keeper().id, to=json_data.email, link=links().page(f"/join/{token}"))
+    return InviteMade(url=_page("join", token), role=json_data.role, until=g.now + INVITED_FOR, mailed=mailed)
+
+
+def _may_mail(to: str) -> bool:
+    """Whether this keeper's own address is known, so that nobody sends mail in another's name. Counts the mail."""
+    of = mail_address(g.database, keeper().id)
+    if of is None or of.visiting or not reaches(of):
+        return False
+    g.accounts.count_mail(to, request.remote_addr or "", g.now.replace(tzinfo=None))
+    return True
 
 
 @blueprint.delete("/household/invites")
@@ -157,8 +175,11 @@ def revoke_invites() -> Household:
 @blueprint.doc(responses={**SIGNED, 404: "No such hand"})
 def end_membership(member_id: int) -> Household:
     """End a membership, another's or one's own."""
+    ended = next((m for m in _households().helps() if m.id == member_id), None)
     if not _households().part(member_id):
         raise ProblemError(404, "No such hand", "It may have ended already.")
+    if ended is not None:
+        tell(ended.account_id, f"{keeper().email} no longer helps with your tanks.")
     return _seen()
 
 
@@ -177,7 +198,8 @@ def read_invite(token: str) -> InviteSeen:
 @blueprint.doc(responses={**SIGNED, 404: "The link opens nothing"})
 def accept_invite(token: str) -> Household:
     """Accept an invitation."""
-    _households().accept(token, g.now)
+    joined = _households().accept(token, g.now)
+    tell(joined.account_id, f"{keeper().email} joined those who keep your tanks.")
     return _seen()
 
 

@@ -1,70 +1,19 @@
-"""Cache of tank snapshots, keyed by logbook content, so that no other process can hold a different one."""
+"""The web process's cache of tank snapshots."""
 
-from collections import OrderedDict
 from collections.abc import Sequence
-from threading import Lock
 from typing import cast
 
 from flask import current_app, g
 
 from reedmace.api.session import tanks
-from reedmace.core.quantity import formatting
-from reedmace.logbook.replay.state import replay
-from reedmace.logbook.rooms.shared_resources import RoomTank
-from reedmace.logbook.rooms.tank_snapshot import TankSnapshot, tank_snapshot
-from reedmace.store import TankName
-
-KEPT = 600
-"""Snapshots kept in one worker, least recently used dropped (each about 0.1 MB)."""
-Key = tuple[int, int, formatting.Units]
-
-
-class SnapshotCache:
-    """Snapshots by tank, number of writes, and units; equal keys give equal snapshots."""
-
-    def __init__(self) -> None:
-        self._kept: OrderedDict[Key, TankSnapshot] = OrderedDict()
-        self._lock = Lock()
-
-    def get(self, key: Key) -> TankSnapshot | None:
-        """The cached snapshot; None where there is none, or it has expired."""
-        with self._lock:
-            found = self._kept.get(key)
-            if found is None or not found.holds(g.now):
-                return None
-            self._kept.move_to_end(key)
-            return found
-
-    def put(self, key: Key, made: TankSnapshot) -> None:
-        """Store a snapshot; the least recently used one is dropped."""
-        with self._lock:
-            self._kept[key] = made
-            self._kept.move_to_end(key)
-            while len(self._kept) > KEPT:
-                self._kept.popitem(last=False)
+from reedmace.logbook.rooms.tank_snapshot import TankSnapshot
+from reedmace.store import SnapshotCache, TankName
 
 
 def _kept() -> SnapshotCache:
-    return cast(SnapshotCache, current_app.extensions.setdefault("glances", SnapshotCache()))
+    return cast(SnapshotCache, current_app.extensions.setdefault("snapshots", SnapshotCache()))
 
 
 def snapshots(some: Sequence[TankName]) -> dict[int, TankSnapshot]:
-    """Snapshots of tanks, by id, in a constant number of queries.
-
-    some: the keeper's own, or of a household the keeper helps in.
-    """
-    kept, mine, units = _kept(), tanks(), formatting.chosen()
-    writes = mine.writes_of([t.id for t in some])
-    keys: dict[int, Key] = {t.id: (t.id, writes.get(t.id, 0), units) for t in some}
-    found = {t.id: one for t in some if (one := kept.get(keys[t.id])) is not None}
-    missing = [t for t in some if t.id not in found]
-    entries = mine.recent_of([t.id for t in missing])
-    for t in missing:
-        found[t.id] = tank_snapshot(RoomTank(t.id, t.name, replay(entries.get(t.id, []))), g.now)
-        kept.put(keys[t.id], found[t.id])
-    # The tank may have been renamed since.
-    return {
-        t.id: one._replace(row=one.row.model_copy(update={"name": t.name})) if one.row.name != t.name else one
-        for t in some
-        for one in [found[t.id]]
-    }
+    """Snapshots of tanks, by id. some: the keeper's own, or of a household the keeper helps in."""
+    return _kept().of(tanks(), some, g.now)

@@ -14,8 +14,9 @@ from pathlib import Path
 from types import FrameType
 from typing import Any
 
+from reedmace.command.child_process import ChildProcess
 from reedmace.command.kernel_cache import is_current
-from reedmace.command.mariadb import MariaDB, write_whole
+from reedmace.command.mariadb import MariaDB, free_port, write_whole
 from reedmace.command.paths import ROOT, VAR, say
 from reedmace.command.run_as import WEB_ACCOUNT, RunAs, run_as
 from reedmace.command.web_process import WebServer, listen
@@ -96,7 +97,11 @@ def _web(folder: Path, server: MariaDB | None, *, with_demo: bool, fresh: bool) 
         "REEDMACE_FRONT_END": os.environ.get("REEDMACE_FRONT_END", str(ROOT / "frontend" / "dist")),
     }
     environment.setdefault("NUMBA_CACHE_DIR", str(VAR / "numba"))
+    environment.setdefault("REEDMACE_PUBLIC_URL", address)
     account = _account(folder, environment)
+    children: list[ChildProcess] = []
+    if with_demo and not environment.get("REEDMACE_SMTP"):
+        children.append(_mail_standin(folder, environment, account))
     if environment.get("REEDMACE_METRICS") == "1":
         environment["PROMETHEUS_MULTIPROC_DIR"] = _counts(folder, account)
     stopping: list[int] = []
@@ -119,24 +124,49 @@ def _web(folder: Path, server: MariaDB | None, *, with_demo: bool, fresh: bool) 
         web = WebServer(listener, environment, count, account)
         _tables(server, url, with_demo=with_demo, fresh=fresh)
         web.go()
+        children.append(ChildProcess("the worker", "reedmace.command.worker", [], environment, account))
         signal.signal(signal.SIGTERM, pass_on)
         signal.signal(signal.SIGINT, pass_on)
         (folder / "address").write_text(address)
-        return _watch(web, server, address, stopping)
+        return _watch(web, children, server, address, stopping)
     finally:
+        for child in children:
+            child.stop()
         if web:
             web.stop()
         listener.close()
         (folder / "address").unlink(missing_ok=True)
 
 
-def _watch(web: WebServer, server: MariaDB | None, address: str, stopping: list[int]) -> int:
+def _mail_standin(folder: Path, environment: dict[str, str], account: dict[str, Any]) -> ChildProcess:
+    """The demo's simulated mail server, which `environment` then names; everything it takes stays in `folder`."""
+    mails = folder / "mail"
+    mails.mkdir(exist_ok=True)
+    if account:
+        os.chown(mails, account["user"], account["group"])
+    port = free_port()
+    environment |= {
+        "REEDMACE_SMTP": f"smtp+plain://127.0.0.1:{port}",
+        "REEDMACE_MAIL_FROM": "notices@reedmace.example",
+        "REEDMACE_MAIL_FOLDER": str(mails),
+    }
+    # The demo is looked at for minutes: what is due arrives while somebody watches.
+    environment.setdefault("REEDMACE_NOTICE_S", "20")
+    arguments = [str(port), str(mails)]
+    return ChildProcess("the simulated mail server", "reedmace.standins.mail_server", arguments, environment, account)
+
+
+def _watch(
+    web: WebServer, children: list[ChildProcess], server: MariaDB | None, address: str, stopping: list[int]
+) -> int:
     """Report when it answers, and restart what dies, until `stopping` holds a signal; the exit code."""
     said = False
     while not stopping:
         if not web.restart_if_dead():
             say("the web server stopped again and again; its messages are above")
             return 1
+        for child in children:
+            child.restart_if_dead()
         if server is not None and server.died():
             # A killed database is restarted on its folder; InnoDB recovers what was acknowledged.
             say("MariaDB stopped; starting it again")

@@ -18,6 +18,7 @@ from reedmace.store.households import (
     viewed_tank,
 )
 from reedmace.store.learned import contributes, learned_boxes, set_contributes
+from reedmace.store.notices import Notice, Notices, is_due
 from reedmace.store.practice import LessonResult, PracticeTanks, practice_at
 from reedmace.store.quotas import OverQuota
 from reedmace.store.roles import Role
@@ -34,6 +35,7 @@ from reedmace.store.tank_queries import (
     PlanMoved,
     TankName,
 )
+from reedmace.store.tank_snapshots import SnapshotCache
 from reedmace.store.tanks import KEPT_FOR, Tanks
 
 __all__ = [
@@ -62,6 +64,8 @@ __all__ = [
     "NoSuchRoom",
     "NoSuchTank",
     "NotAllowed",
+    "Notice",
+    "Notices",
     "OverQuota",
     "PlanMoved",
     "PracticeTanks",
@@ -69,6 +73,7 @@ __all__ = [
     "RoomMoved",
     "Rooms",
     "Shelf",
+    "SnapshotCache",
     "TankName",
     "Tanks",
     "TooManyAttempts",
@@ -76,6 +81,7 @@ __all__ = [
     "connect",
     "contributes",
     "invited_by",
+    "is_due",
     "learned_boxes",
     "make_view_link",
     "migrate",

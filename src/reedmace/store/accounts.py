@@ -25,6 +25,8 @@ VISITS_AN_HOUR, VISIT = 600, timedelta(days=1)
 """Demo visits an hour from one address, and the lifetime of a visit."""
 GUESTS_AN_HOUR, GUEST_FOR = 60, timedelta(days=30)
 """Guests an hour from one address, and how long what a guest made is kept."""
+MAILS_TO_AN_HOUR, MAILS_FROM_AN_HOUR = 4, 20
+"""Mails an hour to one address, and asked for from one network."""
 FOUND_AGAIN_FOR = timedelta(minutes=10)
 """How long a guest whose first answer was lost is found again by its key."""
 GUEST = "guest "
@@ -212,7 +214,8 @@ class Accounts:
         new = email.strip().lower()
         try:
             with self._database.atomic():
-                Account.update(email=new).where(Account.id == account_id).bind(self._database).execute()
+                change = Account.update(email=new, confirmed_at=None).where(Account.id == account_id)
+                change.bind(self._database).execute()
                 # Whoever else is signed in came by the old address.
                 SignedIn.delete().where(SignedIn.account == account_id).bind(self._database).execute()
         except peewee.IntegrityError as error:
@@ -260,6 +263,13 @@ class Accounts:
     def count_guess(self, address: str, now: datetime) -> None:
         """Count an invalid link."""
         self._attempts.note([digest("link", network_of(address))], now)
+
+    def count_mail(self, email: str, address: str, now: datetime) -> None:
+        """Count a mail asked for without signing in, to an address and from one. Raises TooManyAttempts."""
+        to, whence = digest("mail-to", email.strip().lower()), digest("mail-from", network_of(address))
+        limits = [(to, MAILS_TO_AN_HOUR), (whence, MAILS_FROM_AN_HOUR)]
+        self._attempts.hold(limits, now, timedelta(hours=1))
+        self._attempts.note([to, whence], now)
 
     def by_email(self, email: str) -> Keeper | None:
         """The keeper of an email address, None when there is none (for the demo)."""

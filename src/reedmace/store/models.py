@@ -37,6 +37,8 @@ class Account(Row):
     contributes = peewee.BooleanField(default=True)
     """Whether its boxes and timed flows count when typical boxes are learned."""
     made_at = peewee.DateTimeField()
+    confirmed_at = peewee.DateTimeField(null=True)
+    """When its address was shown to be its own; empty while nobody followed the link."""
 
 
 class SignedIn(Row):
@@ -270,3 +272,49 @@ class PracticeResult(Row):
 
     class Meta:
         table_name = "practice_result"
+
+
+class NoticeChoiceRow(Row):
+    """What reaches an account and when, and when that is looked at next."""
+
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE", backref="+", primary_key=True)
+    account_id: int
+    body = JsonText()
+    next_check = peewee.DateTimeField()
+
+    class Meta:
+        table_name = "notice_choice"
+
+
+class NoticeRow(Row):
+    """One notice: waiting, or done with. `once_key` is unique in its account, so that none is made twice."""
+
+    id = peewee.BigAutoField()
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE", backref="+")
+    account_id: int
+    once_key = peewee.CharField(80)
+    kind = peewee.CharField(12)
+    tank_id = peewee.BigIntegerField(null=True)
+    body = JsonText()
+    state = peewee.CharField(8)
+    """"waiting", "sent", "dropped" (nothing left to say) or "dead" (it could not be sent)."""
+    due_at = peewee.DateTimeField()
+    tries = peewee.IntegerField(default=0)
+    claim = peewee.FixedCharField(32, null=True)
+    claimed_until = peewee.DateTimeField(null=True)
+    error = peewee.CharField(300, default="")
+    made_at = peewee.DateTimeField()
+    done_at = peewee.DateTimeField(null=True)
+
+    class Meta:
+        table_name = "notice"
+
+
+class JobRow(Row):
+    """A job that one worker of all does at a time."""
+
+    name = peewee.CharField(40, primary_key=True)
+    due_at = peewee.DateTimeField()
+
+    class Meta:
+        table_name = "job"

@@ -8,7 +8,8 @@ import peewee
 from reedmace.store.accounts import GUEST, GUEST_FOR, SIGNED_IN_FOR, VISIT, VISITOR
 from reedmace.store.attempts import WINDOW
 from reedmace.store.idempotency import KEPT as ANSWER_KEPT
-from reedmace.store.models import Account, IdempotentAnswer, PracticeClass, SignedIn, SignInFailure, Tank
+from reedmace.store.models import Account, IdempotentAnswer, NoticeRow, PracticeClass, SignedIn, SignInFailure, Tank
+from reedmace.store.notices import KEPT_FOR as NOTICE_KEPT
 from reedmace.store.practice_classes import KEPT_FOR as CLASS_KEPT
 from reedmace.store.removal import CLOSED, delete_account
 from reedmace.store.tanks import KEPT_FOR as REMOVED_KEPT
@@ -39,6 +40,7 @@ def _rows(database: peewee.Database, at: datetime) -> int:
         (SignInFailure, SignInFailure.at < at - COUNTED),
         (IdempotentAnswer, IdempotentAnswer.made_at < at - ANSWER_KEPT),
         (PracticeClass, PracticeClass.made_at < at - CLASS_KEPT),
+        (NoticeRow, (NoticeRow.state != "waiting") & (NoticeRow.done_at < at - NOTICE_KEPT)),
     ]
     return sum(int(kind.delete().where(over).limit(AT_ONCE).bind(database).execute()) for kind, over in old)
 
