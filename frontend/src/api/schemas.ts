@@ -114,3 +114,5 @@ export type CounterQuestion = Schemas["CounterQuestion"];
 export type CounterAnswer = Schemas["CounterAnswer"];
 export type KindPage = Schemas["KindPage"];
 export type BoxesPut = Schemas["BoxesPut"];
+export type NoticeState = Schemas["NoticeState"];
+export type NoticeChoice = Schemas["NoticeChoice"];

@@ -753,6 +753,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/demo/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What arrived at this account's address in the demo's simulated mail server. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ArrivedMails"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Only in the demo */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/household": {
         parameters: {
             query?: never;
@@ -1104,6 +1158,140 @@ export interface paths {
                 };
                 /** @description Paused */
                 429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/confirmation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Confirm an address by the link sent to it. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["TokenIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Confirmed"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description The link opens nothing */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password/new": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A new password by the link of a mail; every other session ends, and the link works no more. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["NewPassword"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionState"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description The link opens nothing */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -2141,6 +2329,171 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What reaches this account, and what went out last. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NoticeState"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Choose what reaches this account, and when. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["NoticeChoiceIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NoticeState"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/no-mail/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The page on which all mail is ended, for programs that open the address instead of sending to it. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description To the page that asks */
+                302: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": unknown;
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** End all mail to an account, in one press from the mail itself (RFC 8058). What is on the page stays. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    token: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MailEnded"];
+                    };
+                };
+                /** @description The link opens nothing */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/device/readings": {
         parameters: {
             query?: never;
@@ -3117,6 +3470,82 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/password/forgotten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Send a link to a new password. The answer is the same whether the address has an account or not. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["Forgotten"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                202: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Asked"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No mail here */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Paused */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/{box_id}": {
         parameters: {
             query?: never;
@@ -3253,55 +3682,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/waste-load": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** How much ammonia the animals make in a day. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["WasteLoadQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["WasteLoadAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/level-drop": {
         parameters: {
             query?: never;
@@ -3430,6 +3810,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["UsualTankAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/waste-load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much ammonia the animals make in a day. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["WasteLoadQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WasteLoadAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -3859,6 +4288,62 @@ export interface paths {
                 };
             };
         };
+        trace?: never;
+    };
+    "/api/demo/mail/{mail_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One mail of this visit as a mail program shows it, shut off from everything else. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    mail_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description The mail */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/html": string;
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Only in the demo */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/rooms/{room_id}": {
@@ -4777,6 +5262,78 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/account/confirmation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Send a link to this account's address that confirms it. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                202: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Asked"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No mail here */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Paused */
+                429: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendar/{token}.ics": {
         parameters: {
             query?: never;
@@ -5644,55 +6201,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/compute/film-capacity": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What a filter, sponge, rock or gravel removes in a day. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["FilmCapacityQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["FilmCapacityAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/compute/dissolved-co2": {
         parameters: {
             query?: never;
@@ -5723,6 +6231,55 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["DissolvedCo2Answer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/film-capacity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a filter, sponge, rock or gravel removes in a day. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["FilmCapacityQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FilmCapacityAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -6282,6 +6839,51 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/notices/letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The day's list as it would go out now. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LetterOut"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -11245,6 +11847,39 @@ export interface components {
             until: string | null;
         };
         /**
+         * ArrivedMail
+         * @description A mail in the demo's mailbox.
+         */
+        ArrivedMail: {
+            /** Id */
+            id: string;
+            /** Subject */
+            subject: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * ArrivedMails
+         * @description The mails of this visit, newest first.
+         */
+        ArrivedMails: {
+            /** Address */
+            address: string;
+            /** Mails */
+            mails: components["schemas"]["ArrivedMail"][];
+        };
+        /**
+         * Asked
+         * @description What was asked for is on its way, if the address has an account.
+         */
+        Asked: {
+            /** Said */
+            said: string;
+        };
+        /**
          * AskedQuestion
          * @description A question, its answer, and where this tank's own answer is worked out.
          */
@@ -12716,6 +13351,14 @@ export interface components {
              * @enum {string}
              */
             kind: "conditioner";
+        };
+        /**
+         * Confirmed
+         * @description The address that is confirmed.
+         */
+        Confirmed: {
+            /** Email */
+            email: string;
         };
         /**
          * Conflict
@@ -16472,6 +17115,14 @@ export interface components {
             pass_day_p90: number | null;
         };
         /**
+         * Forgotten
+         * @description An address whose password is forgotten.
+         */
+        Forgotten: {
+            /** Email */
+            email: string;
+        };
+        /**
          * FormDefaults
          * @description One blank record of each thing a keeper adds.
          */
@@ -17186,6 +17837,11 @@ export interface components {
              * @enum {string}
              */
             role: "keeper" | "helper" | "reader";
+            /**
+             * Email
+             * @default null
+             */
+            email?: string | null;
         };
         /**
          * InviteMade
@@ -17204,6 +17860,8 @@ export interface components {
              * Format: date-time
              */
             until: string;
+            /** Mailed */
+            mailed: boolean;
         };
         /**
          * InviteSeen
@@ -18151,6 +18809,48 @@ export interface components {
             tank_id: number | null;
         };
         /**
+         * LetterOut
+         * @description The day's list as it would go out now; without tanks where nothing is due.
+         */
+        LetterOut: {
+            /** Subject */
+            subject: string;
+            /** Tanks */
+            tanks: components["schemas"]["LetterTank"][];
+        };
+        /**
+         * LetterTank
+         * @description What a letter says of one tank.
+         */
+        LetterTank: {
+            /** Tank Id */
+            tank_id: number;
+            /** Name */
+            name: string;
+            /** Stage */
+            stage: string;
+            /** Verdict */
+            verdict: string;
+            /** Urgent */
+            urgent: boolean;
+            /** Tasks */
+            tasks: components["schemas"]["LetterTask"][];
+            /** More */
+            more: number;
+        };
+        /**
+         * LetterTask
+         * @description One thing to do in a letter.
+         */
+        LetterTask: {
+            /** Title */
+            title: string;
+            /** Detail */
+            detail: string;
+            /** When */
+            when: string;
+        };
+        /**
          * LevelDropQuestion
          * @description Time a hang-on, with its return held off, takes to fill to a mark.
          */
@@ -18481,6 +19181,14 @@ export interface components {
             salinity_g_kg?: number | null;
             /** Off Scale */
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
+        };
+        /**
+         * MailEnded
+         * @description Whether all mail has ended.
+         */
+        MailEnded: {
+            /** Ended */
+            ended: boolean;
         };
         /**
          * MainPiece
@@ -18899,6 +19607,11 @@ export interface components {
             csrf_token: string;
             /** Demo Open */
             demo_open: boolean;
+            /**
+             * Mail On
+             * @description Whether this installation sends mail
+             */
+            mail_on: boolean;
             units: components["schemas"]["Units"];
             /** Written */
             written: components["schemas"]["WrittenUnit"][];
@@ -18952,6 +19665,19 @@ export interface components {
              * @default null
              */
             based_on?: number | null;
+        };
+        /**
+         * NewPassword
+         * @description The token of a link and the new password.
+         */
+        NewPassword: {
+            /** Token */
+            token: string;
+            /**
+             * Password
+             * @description At least ten characters; a few words do well
+             */
+            password: string;
         };
         /**
          * NewRoom
@@ -19285,6 +20011,190 @@ export interface components {
             kind: "note";
             /** Text */
             text: string;
+        };
+        /**
+         * NoticeChoice
+         * @description What reaches an account, and when. Clock times are local to `zone`.
+         */
+        NoticeChoice: {
+            /**
+             * Mail
+             * @description Whether anything is mailed at all
+             * @default false
+             */
+            mail: boolean;
+            /**
+             * At Once
+             * @description What cannot wait, when it is seen
+             * @default true
+             */
+            at_once: boolean;
+            /**
+             * Day
+             * @description The day's list, where something is due
+             * @default true
+             */
+            day: boolean;
+            /**
+             * Day At
+             * @description Local time, 08:00
+             * @default 08:00
+             */
+            day_at: string;
+            /**
+             * Week
+             * @description The week's list
+             * @default false
+             */
+            week: boolean;
+            /**
+             * Week On
+             * @description Monday is 0
+             * @default 6
+             */
+            week_on: number;
+            /**
+             * Quiet From
+             * @description Local time, 08:00
+             * @default 22:00
+             */
+            quiet_from: string;
+            /**
+             * Quiet Until
+             * @description Local time, 08:00
+             * @default 07:00
+             */
+            quiet_until: string;
+            /**
+             * Wake For Harm
+             * @description Animals in danger are told in quiet hours too
+             * @default true
+             */
+            wake_for_harm: boolean;
+            /**
+             * Browser
+             * @description Notices of the browser while a page is open
+             * @default false
+             */
+            browser: boolean;
+            /**
+             * Zone
+             * @description IANA name of the time zone
+             * @default UTC
+             */
+            zone: string;
+        };
+        /**
+         * NoticeChoice
+         * @description What reaches an account, and when. Clock times are local to `zone`.
+         */
+        NoticeChoiceIn: {
+            /**
+             * Mail
+             * @description Whether anything is mailed at all
+             * @default false
+             */
+            mail?: boolean;
+            /**
+             * At Once
+             * @description What cannot wait, when it is seen
+             * @default true
+             */
+            at_once?: boolean;
+            /**
+             * Day
+             * @description The day's list, where something is due
+             * @default true
+             */
+            day?: boolean;
+            /**
+             * Day At
+             * @description Local time, 08:00
+             * @default 08:00
+             */
+            day_at?: string;
+            /**
+             * Week
+             * @description The week's list
+             * @default false
+             */
+            week?: boolean;
+            /**
+             * Week On
+             * @description Monday is 0
+             * @default 6
+             */
+            week_on?: number;
+            /**
+             * Quiet From
+             * @description Local time, 08:00
+             * @default 22:00
+             */
+            quiet_from?: string;
+            /**
+             * Quiet Until
+             * @description Local time, 08:00
+             * @default 07:00
+             */
+            quiet_until?: string;
+            /**
+             * Wake For Harm
+             * @description Animals in danger are told in quiet hours too
+             * @default true
+             */
+            wake_for_harm?: boolean;
+            /**
+             * Browser
+             * @description Notices of the browser while a page is open
+             * @default false
+             */
+            browser?: boolean;
+            /**
+             * Zone
+             * @description IANA name of the time zone
+             * @default UTC
+             */
+            zone?: string;
+        };
+        /**
+         * NoticeSent
+         * @description A notice that is done with.
+         */
+        NoticeSent: {
+            /** Kind */
+            kind: string;
+            /** State */
+            state: string;
+            /** At */
+            at: string | null;
+            /** Error */
+            error: string;
+        };
+        /**
+         * NoticeState
+         * @description The choice, where mail would go, and what went out last.
+         */
+        NoticeState: {
+            choice: components["schemas"]["NoticeChoice"];
+            /**
+             * Mail On
+             * @description Whether this installation sends mail
+             */
+            mail_on: boolean;
+            /** Address */
+            address: string | null;
+            /**
+             * Confirmed
+             * @description Whether mail may go to the address
+             */
+            confirmed: boolean;
+            /**
+             * Mailbox
+             * @description Whether the demo shows what arrived
+             */
+            mailbox: boolean;
+            /** Latest */
+            latest: components["schemas"]["NoticeSent"][];
         };
         /**
          * OnWall
@@ -22101,6 +23011,11 @@ export interface components {
             csrf_token: string;
             /** Demo Open */
             demo_open: boolean;
+            /**
+             * Mail On
+             * @description Whether this installation sends mail
+             */
+            mail_on: boolean;
             units: components["schemas"]["Units"];
             /** Written */
             written: components["schemas"]["WrittenUnit"][];
@@ -25324,6 +26239,14 @@ export interface components {
             enough_by_film: boolean;
             /** Working */
             working: components["schemas"]["WorkingLine"][];
+        };
+        /**
+         * TokenIn
+         * @description The token of a link.
+         */
+        TokenIn: {
+            /** Token */
+            token: string;
         };
         /**
          * Trial

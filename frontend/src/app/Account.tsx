@@ -37,7 +37,13 @@ export default function Account({ session }: { session: SessionState }) {
             <CodesForm />
           </>
         )}
-        {!nobodys && <Hands />}
+        {!nobodys && <Hands mayMail={session.mail_on} />}
+        <section aria-label="Reminders">
+          <h2>What reaches you</h2>
+          <p>
+            <Link to="/reminders">Reminders</Link> by mail, and the browser’s own notices.
+          </p>
+        </section>
         <CalendarLink />
         {!nobodys && <ContributionForm />}
         {!nobodys && <EmailForm session={session} />}

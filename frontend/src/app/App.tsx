@@ -20,8 +20,14 @@ import { fetchAhead } from "./prefetch";
 import { Shortcuts } from "./Shortcuts";
 import { UpdateNotice } from "./UpdateNotice";
 import { useNewPage } from "./useNewPage";
+import { useBrowserNotices } from "../shared/browserNotices";
 import { useOutbox } from "../api/useOutbox";
 
+const Reminders = lazy(() => import("./Reminders"));
+const Mailbox = lazy(() => import("./Mailbox"));
+const ConfirmPage = lazy(async () => ({ default: (await import("./MailLinks")).ConfirmPage }));
+const NoMailPage = lazy(async () => ({ default: (await import("./MailLinks")).NoMailPage }));
+const NewPasswordPage = lazy(async () => ({ default: (await import("./MailLinks")).NewPasswordPage }));
 const Account = lazy(() => import("./Account"));
 const Today = lazy(() => import("../today/Today"));
 const Month = lazy(() => import("../today/Month"));
@@ -50,7 +56,17 @@ const CardSheet = lazy(() => import("../shop/CardSheet"));
 const TankPage = lazy(() => import("./TankPage"));
 
 /** Addresses that need no account. */
-const OPEN = ["/class/", "/look/", "/kinds", "/counter", "/shelf/", "/help"];
+const OPEN = [
+  "/class/",
+  "/look/",
+  "/kinds",
+  "/counter",
+  "/shelf/",
+  "/help",
+  "/confirm/",
+  "/no-mail/",
+  "/new-password/",
+];
 
 /** Where whoever is not signed in meets the first page; any other address asks to sign in. */
 const FIRST = ["/", "/today"];
@@ -128,6 +144,7 @@ function Addresses() {
   const session = useSession();
   const { pathname } = useLocation();
   useOutbox(session.data?.signed_in ?? false);
+  useBrowserNotices(session.data?.signed_in ?? false);
   useNewPage();
   if (session.isPending)
     return (
@@ -150,7 +167,11 @@ function Addresses() {
     return FIRST.includes(pathname) ? (
       <FirstPage session={session.data} />
     ) : (
-      <SignIn demoOpen={session.data.demo_open} invited={pathname.startsWith("/join/")} />
+      <SignIn
+        demoOpen={session.data.demo_open}
+        mailOn={session.data.mail_on}
+        invited={pathname.startsWith("/join/")}
+      />
     );
   return (
     <ErrorBoundary>
@@ -169,6 +190,11 @@ function Addresses() {
           <Route path="/rooms" element={<RoomsPage />} />
           <Route path="/rooms/:roomId" element={<RoomPage />} />
           <Route path="/account" element={<Account session={session.data} />} />
+          <Route path="/reminders" element={<Reminders />} />
+          <Route path="/demo/mail" element={<Mailbox />} />
+          <Route path="/confirm/:token" element={<ConfirmPage />} />
+          <Route path="/no-mail/:token" element={<NoMailPage />} />
+          <Route path="/new-password/:token" element={<NewPasswordPage />} />
           <Route path="/help" element={<HelpPage />} />
           <Route path="/kinds" element={<KindPage />} />
           <Route path="/kinds/:kind" element={<KindPage />} />

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
-import { Button, InlineButton, PickOne, ProblemNote } from "../kit";
+import { Button, InlineButton, PickOne, ProblemNote, TextField } from "../kit";
 
 const ROLES = [
   ["helper", "helps: logs what was done"],
@@ -13,7 +13,7 @@ const ROLES = [
 type Role = (typeof ROLES)[number][0];
 const WORDS = Object.fromEntries(ROLES) as Record<Role, string>;
 
-export function Hands() {
+export function Hands({ mayMail }: { mayMail: boolean }) {
   const household = useQuery({
     queryKey: ["household"],
     queryFn: () => ask(client.GET("/api/household")),
@@ -21,6 +21,8 @@ export function Hands() {
   const queries = useQueryClient();
   const [role, setRole] = useState<Role>("helper");
   const [url, setUrl] = useState("");
+  const [email, setEmail] = useState("");
+  const [mailed, setMailed] = useState(false);
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const attempt = async (work: () => Promise<unknown>) => {
     setProblem(null);
@@ -60,12 +62,24 @@ export function Hands() {
         ))}
       </List>
       <PickOne label="Whoever opens the link" value={role} onChange={setRole} options={ROLES} />
+      {mayMail && (
+        <TextField
+          label="Their e-mail, to mail them the link"
+          type="email"
+          value={email}
+          onChange={setEmail}
+          hint="Optional"
+        />
+      )}
       <div>
         <Button
           $quiet
           onPress={() =>
             void attempt(async () => {
-              setUrl((await ask(client.POST("/api/household/invites", { body: { role } }))).url);
+              const body = { role, email: email.trim() || null };
+              const made = await ask(client.POST("/api/household/invites", { body }));
+              setUrl(made.url);
+              setMailed(made.mailed);
             })
           }
         >
@@ -84,7 +98,8 @@ export function Hands() {
       </div>
       {url && (
         <p role="status">
-          For one person, for a week, shown this once: <code>{url}</code>
+          {mailed ? `Mailed to ${email}. ` : ""}For one person, for a week, shown this once:{" "}
+          <code>{url}</code>
         </p>
       )}
       <ProblemNote problem={problem} />

@@ -29,11 +29,13 @@ function sketch({ tank, surroundings }: TankPlan): TankPlan {
 
 interface Props {
   demoOpen: boolean;
+  /** Whether a forgotten password can be replaced by mail. */
+  mailOn: boolean;
   /** They came by an invitation to a household. */
   invited?: boolean;
 }
 
-export function SignIn({ demoOpen, invited }: Props) {
+export function SignIn({ demoOpen, mailOn, invited }: Props) {
   const [made, setMade] = useState<NewAccount | null>(null);
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const [busy, setBusy] = useState(false);
@@ -104,9 +106,15 @@ export function SignIn({ demoOpen, invited }: Props) {
           )}
           <SignInForm
             busy={busy}
+            mailOn={mailOn}
             problem={problem}
             onEnter={(asking) => void go(asking, enter)}
             onMade={(asking) => void go(asking, setMade)}
+            onMailed={(asking, then) =>
+              void go(asking, (answer) => {
+                then(answer.said);
+              })
+            }
             onForget={() => {
               setProblem(null);
             }}

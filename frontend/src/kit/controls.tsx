@@ -94,7 +94,7 @@ interface TextFieldProps {
   label: string;
   value: string;
   onChange: (value: string) => void;
-  type?: "text" | "email" | "password";
+  type?: "text" | "email" | "password" | "time";
   autoComplete?: string;
   hint?: string;
   error?: string | null;

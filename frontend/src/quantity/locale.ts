@@ -16,3 +16,14 @@ export const DECIMAL = new Intl.NumberFormat(navigator.language)
   .some((part) => part.type === "decimal" && part.value === ",")
   ? ","
   : ".";
+
+/** Weekday, day and time of a moment, in short. at: ISO time */
+export function whenOf(at: string): string {
+  return new Date(at).toLocaleString(LOCALE, {
+    weekday: "short",
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+  });
+}

@@ -131,6 +131,7 @@ function KeeperMenu() {
           <MenuItem href="/counter">Does this box do?</MenuItem>
           <MenuItem href="/kinds">Kinds of filter</MenuItem>
           <MenuItem href="/practice">Practice</MenuItem>
+          <MenuItem href="/reminders">Reminders</MenuItem>
           <MenuItem href="/account">Account</MenuItem>
           <MenuItem onAction={turnTheme}>Light or dark</MenuItem>
           <MenuItem href="/help">Help</MenuItem>

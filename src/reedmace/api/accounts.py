@@ -10,7 +10,7 @@ from flask import current_app, g, request, session
 from flask_login import current_user, login_user, logout_user
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
-from reedmace.api.mail import send_mail, tell
+from reedmace.api.mail import mail_is_on, send_mail, tell
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import CurrentKeeper, csrf_token, keeper, known_device, remember_device
 from reedmace.api.units import WrittenUnit, written
@@ -102,6 +102,7 @@ class SessionState(BaseModel):
     guest_until: AwareDatetime | None = Field(description="Until when what a guest made is kept; null with an account")
     csrf_token: str
     demo_open: bool
+    mail_on: bool = Field(description="Whether this installation sends mail")
     units: Units
     written: list[WrittenUnit]
 
@@ -141,6 +142,7 @@ def _state() -> SessionState:
         guest_until=_guest_until() if known and current_user.keeper.guest else None,
         csrf_token=csrf_token(),
         demo_open=current_app.config["REEDMACE"].demo,
+        mail_on=mail_is_on(),
         units=units,
         written=written(units),
     )

@@ -221,8 +221,9 @@ def _close_database(_: BaseException | None) -> None:
 
 
 def _add_headers(settings: Settings, response: Response) -> Response:
+    own_policy = response.headers.get("Content-Security-Policy")
     response.headers.update(static_site.FIXED)
-    response.headers["Content-Security-Policy"] = static_site.content_security_policy()
+    response.headers["Content-Security-Policy"] = own_policy or static_site.content_security_policy()
     if request.path.startswith((*SECRET_PATHS, *notices.SECRET_PATHS)):
         # The address is the secret: no referrer, no indexing.
         response.headers["Referrer-Policy"] = "no-referrer"

@@ -1,5 +1,6 @@
 """What reaches a keeper: the choice of notices, confirmed addresses, new passwords by mail, the end of all mail."""
 
+from dataclasses import asdict
 from typing import Annotated
 
 from apiflask import APIBlueprint
@@ -8,9 +9,12 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
 from reedmace.api.accounts import Email, Password, SessionState, reject_weak_password, start_session
 from reedmace.api.mail import links, mail_is_on, reaches, send_mail, tell
+from reedmace.api.openapi_responses import file_of
 from reedmace.api.problems import ProblemError
-from reedmace.api.session import keeper
+from reedmace.api.session import keeper, tanks
+from reedmace.api.snapshot_cache import snapshots
 from reedmace.notices import NoticeChoice
+from reedmace.notices.letter import day_letter
 from reedmace.notices.links import mark_of
 from reedmace.standins.mail_server import Mailbox
 from reedmace.store import Notices
@@ -22,6 +26,11 @@ blueprint = APIBlueprint("notices", __name__, url_prefix="/api", tag="Account")
 SIGNED = {401: "Not signed in", 403: "CSRF token missing"}
 SECRET_PATHS = ("/confirm/", "/new-password/", "/no-mail/", "/api/no-mail/")
 """Addresses that are secrets themselves."""
+MAIL_POLICY = (
+    "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self';"
+    " sandbox allow-top-navigation-by-user-activation allow-popups"
+)
+"""A mail brings styles of its own and nothing that runs."""
 MOST_SHOWN = 30
 """Mails of the demo's mailbox that are shown."""
 Token = Annotated[str, Field(min_length=8, max_length=600)]
@@ -46,6 +55,33 @@ class NoticeState(BaseModel):
     confirmed: bool = Field(description="Whether mail may go to the address")
     mailbox: bool = Field(description="Whether the demo shows what arrived")
     latest: list[NoticeSent]
+
+
+class LetterTask(BaseModel):
+    """One thing to do in a letter."""
+
+    title: str
+    detail: str
+    when: str
+
+
+class LetterTank(BaseModel):
+    """What a letter says of one tank."""
+
+    tank_id: int = Field(ge=1, le=2**53)
+    name: str
+    stage: str
+    verdict: str
+    urgent: bool
+    tasks: list[LetterTask]
+    more: int
+
+
+class LetterOut(BaseModel):
+    """The day's list as it would go out now; without tanks where nothing is due."""
+
+    subject: str
+    tanks: list[LetterTank]
 
 
 class Forgotten(BaseModel):
@@ -92,11 +128,8 @@ class ArrivedMail(BaseModel):
     """A mail in the demo's mailbox."""
 
     id: str
-    to: str
     subject: str
     at: AwareDatetime
-    text: str
-    html: str
 
 
 class ArrivedMails(BaseModel):
@@ -142,6 +175,19 @@ def choose_notices(json_data: NoticeChoice) -> NoticeState:
     """Choose what reaches this account, and when."""
     Notices(g.database).choose(keeper().id, json_data.model_dump(mode="json"), g.now)
     return _state()
+
+
+@blueprint.get("/account/notices/letter")
+@blueprint.output(LetterOut)
+@blueprint.doc(responses={401: "Not signed in"})
+def read_letter() -> LetterOut:
+    """The day's list as it would go out now."""
+    choice = NoticeChoice.model_validate(Notices(g.database).choice(keeper().id) or {})
+    letter = day_letter(list(snapshots(tanks().all()).values()), choice, g.now)
+    if letter is None:
+        return LetterOut(subject="Nothing is due today, so no list would come.", tanks=[])
+    said = asdict(letter)
+    return LetterOut(subject=said["subject"], tanks=[LetterTank(**one) for one in said["tanks"]])
 
 
 @blueprint.post("/account/confirmation")
@@ -235,5 +281,20 @@ def read_mailbox() -> ArrivedMails:
     if folder is None or of is None:
         raise ProblemError(404, "Not found", "Only the demo keeps mails itself.")
     kept = Mailbox(folder).of(of.email)[:MOST_SHOWN]
-    shown = [ArrivedMail(id=m.id, to=m.to, subject=m.subject, at=m.at, text=m.text, html=m.html) for m in kept]
-    return ArrivedMails(address=of.email, mails=shown)
+    return ArrivedMails(address=of.email, mails=[ArrivedMail(id=m.id, subject=m.subject, at=m.at) for m in kept])
+
+
+@blueprint.get("/demo/mail/<mail_id>")
+@blueprint.doc(responses={**file_of("text/html", "The mail"), 401: "Not signed in", 404: "Only in the demo"})
+def read_mail(mail_id: str) -> Response:
+    """One mail of this visit as a mail program shows it, shut off from everything else."""
+    folder, of = current_app.config["REEDMACE"].mail_folder, mail_address(g.database, keeper().id)
+    kept = [] if folder is None or of is None else Mailbox(folder).of(of.email)
+    mail = next((m for m in kept if m.id == mail_id), None)
+    if mail is None:
+        raise ProblemError(404, "Not found", "No mail of this visit.")
+    return Response(
+        mail.html.replace("<head>", '<head><base target="_top">'),
+        mimetype="text/html",
+        headers={"Content-Security-Policy": MAIL_POLICY},
+    )
