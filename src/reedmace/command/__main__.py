@@ -38,6 +38,9 @@ def _parser() -> argparse.ArgumentParser:
     verbs.add_parser("licences", help="write the list of packages that ship, with their licences")
     kills = verbs.add_parser("kill-trial", help="every process killed at random under load, again and again")
     kills.add_argument("kills", type=int, nargs="?", default=50)
+    mails = verbs.add_parser("notice-trial", help="mails sent while database, mail server and worker are killed")
+    mails.add_argument("kills", type=int, nargs="?", default=50)
+    verbs.add_parser("notices", help="for the one who runs the server: what waits to be mailed, and what could not be")
     verbs.add_parser("load-trial", help="more and more keepers at once, and how long each waits")
     verbs.add_parser("types", help="write the front end's types from the API description")
     device = verbs.add_parser(
@@ -76,6 +79,8 @@ def main() -> int:
         "backup": lambda: _module("backup").backup(arguments.file),
         "restore": lambda: _module("backup").restore(arguments.file, arguments.until),
         "kill-trial": lambda: _module("kill_trial").kill_trial(arguments.kills),
+        "notice-trial": lambda: _module("notice_trial").notice_trial(arguments.kills),
+        "notices": lambda: _module("notice_report").report(),
         "load-trial": lambda: _module("load_trial").load_trial(),
         "licences": lambda: _module("licences").write(),
         "cluster-trial": lambda: _module("cluster_trial").cluster_trial(),

@@ -17,7 +17,8 @@ LIVED_S = 20.0
 class ChildProcess:
     """A Python module run as a process of its own; the keepers' pages never wait for it.
 
-    name: in messages; module: what runs; arguments: of it; account: whose it is, as Popen takes it.
+    name: in messages; module: what runs; arguments: of it; account: whose it is, as Popen takes it; lived_s:
+    after which it is started again at once.
     """
 
     def __init__(
@@ -27,8 +28,9 @@ class ChildProcess:
         arguments: list[str],
         environment: dict[str, str],
         account: dict[str, Any] | None = None,
+        lived_s: float = LIVED_S,
     ) -> None:
-        self._name = name
+        self._name, self._lived_s = name, lived_s
         self._command = [sys.executable, "-m", module, *arguments]
         self._environment, self._account = environment, account or {}
         self._wait_s = FIRST_WAIT_S
@@ -50,7 +52,7 @@ class ChildProcess:
         if self._process.poll() is None:
             return
         lived_s = time.monotonic() - self._begun
-        if lived_s >= LIVED_S:
+        if lived_s >= self._lived_s:
             self._wait_s = FIRST_WAIT_S
         elif lived_s < self._wait_s:
             return

@@ -15,7 +15,7 @@ from reedmace.notices.rounds import CHECK_EVERY
 from reedmace.notices.smtp import server_of
 from reedmace.store import MIGRATE_S, connect
 
-IDLE_S, LONGEST_S = 2.0, 30.0
+IDLE_S, LONGEST_S = 1.0, 15.0
 """Pause between rounds, and the longest one while the database is away, s."""
 log = logging.getLogger("reedmace.worker")
 
@@ -29,7 +29,10 @@ def from_environment() -> Worker:
     )
     every = timedelta(seconds=float(os.environ.get("REEDMACE_NOTICE_S") or CHECK_EVERY.total_seconds()))
     links = Links(os.environ["REEDMACE_SECRET_KEY"], os.environ.get("REEDMACE_PUBLIC_URL", ""))
-    return Worker(connect(os.environ["REEDMACE_DATABASE_URL"], MIGRATE_S), links, mail, every)
+    worker = Worker(connect(os.environ["REEDMACE_DATABASE_URL"], MIGRATE_S), links, mail, every)
+    if seconds := os.environ.get("REEDMACE_NOTICE_PATIENCE_S"):
+        worker.lease = worker.first_wait = timedelta(seconds=float(seconds))
+    return worker
 
 
 def run(worker: Worker, stopping: list[int]) -> None:

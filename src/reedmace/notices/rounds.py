@@ -20,6 +20,7 @@ from reedmace.notices.message import account_message, address, letter_message
 from reedmace.notices.smtp import MailServer, MailServerError
 from reedmace.store import Households, Notice, Notices, SnapshotCache, Tanks, is_due, sweep
 from reedmace.store.mail_addresses import MailAddress, mail_address
+from reedmace.store.notices import FIRST_WAIT, LEASE
 
 log = logging.getLogger("reedmace.worker")
 
@@ -38,6 +39,8 @@ class Worker:
     links: Links
     mail: MailServer | None = None
     check_every: timedelta = CHECK_EVERY
+    lease: timedelta = LEASE
+    first_wait: timedelta = FIRST_WAIT
     cache: SnapshotCache = field(default_factory=SnapshotCache)
     handed_over: list[tuple[Notice, datetime]] = field(default_factory=list)
     """Sent, while the database was away to be told so."""
@@ -77,7 +80,7 @@ class Worker:
 
     def send(self, now: datetime) -> bool:
         """Send what is due; whether there was something. now: aware time."""
-        notices = Notices(self.database)
+        notices = Notices(self.database, self.lease, self.first_wait)
         claimed = notices.claim(now)
         for notice in claimed:
             of = mail_address(self.database, notice.account_id)

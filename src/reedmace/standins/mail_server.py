@@ -16,6 +16,8 @@ from aiosmtpd.smtp import SMTP, Envelope, Session
 HOST = "127.0.0.1"
 LARGEST = 2_000_000
 """Bytes of the largest mail it takes."""
+ARRIVALS = "arrivals.txt"
+"""A line for every mail taken, the same one twice where it came twice."""
 KEPT = 2000
 """Mails it keeps; the oldest go."""
 
@@ -46,9 +48,16 @@ class Mailbox:
         self.folder.mkdir(parents=True, exist_ok=True)
         draft = self.folder / f".{name}"
         draft.write_bytes(f"X-Arrived-For: {to}\r\n".encode() + raw)
+        with (self.folder / ARRIVALS).open("a") as log:
+            log.write(f"{name}\n")
         draft.replace(self.folder / f"{name}.eml")
         for old in sorted(self.folder.glob("*.eml"), key=lambda p: p.stat().st_mtime)[:-KEPT]:
             old.unlink(missing_ok=True)
+
+    def arrivals(self) -> list[str]:
+        """Ids of the mails taken, in their order; one that came twice stands twice."""
+        log = self.folder / ARRIVALS
+        return log.read_text().split() if log.exists() else []
 
     def of(self, to: str) -> list[KeptMail]:
         """Mails to an address, the newest first. to: in small letters."""

@@ -55,10 +55,13 @@ def _notice(row: NoticeRow) -> Notice:
 
 
 class Notices:
-    """Queries on notices. Times are aware."""
+    """Queries on notices. Times are aware.
 
-    def __init__(self, database: peewee.Database) -> None:
-        self._database = database
+    lease, first_wait: how long a claim lasts, and the wait after a first failure; trials have less patience.
+    """
+
+    def __init__(self, database: peewee.Database, lease: timedelta = LEASE, first_wait: timedelta = FIRST_WAIT) -> None:
+        self._database, self._lease, self._first_wait = database, lease, first_wait
 
     def choice(self, account_id: int) -> dict[str, Any] | None:
         """What an account chose, None where it never did."""
@@ -125,7 +128,7 @@ class Notices:
         at, token = _naive(now), secrets.token_hex(16)
         free = NoticeRow.claimed_until.is_null() | (NoticeRow.claimed_until < at)
         due = (NoticeRow.state == "waiting") & (NoticeRow.due_at <= at) & free
-        claim = NoticeRow.update(claim=token, claimed_until=at + LEASE, tries=NoticeRow.tries + 1).where(due)
+        claim = NoticeRow.update(claim=token, claimed_until=at + self._lease, tries=NoticeRow.tries + 1).where(due)
         claim = claim.order_by(NoticeRow.due_at, NoticeRow.id).limit(AT_ONCE)
         if not written_together(self._database, claim.bind(self._database).execute):
             return []
@@ -144,7 +147,7 @@ class Notices:
         if notice.tries >= MOST_TRIES:
             self.end(notice, "dead", now, error)
             return
-        wait = min(FIRST_WAIT * 2.0 ** (notice.tries - 1), LONGEST_WAIT)
+        wait = min(self._first_wait * 2.0 ** (notice.tries - 1), LONGEST_WAIT)
         values = {"claim": None, "claimed_until": None, "due_at": _naive(now + wait), "error": error[:LONGEST_ERROR]}
         NoticeRow.update(values).where(NoticeRow.id == notice.id).bind(self._database).execute()
 
