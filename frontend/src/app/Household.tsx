@@ -64,11 +64,11 @@ export function Hands({ mayMail }: { mayMail: boolean }) {
       <PickOne label="Whoever opens the link" value={role} onChange={setRole} options={ROLES} />
       {mayMail && (
         <TextField
-          label="Their e-mail, to mail them the link"
+          label="Mail the link to"
           type="email"
           value={email}
           onChange={setEmail}
-          hint="Optional"
+          hint="Their address, if you like"
         />
       )}
       <div>

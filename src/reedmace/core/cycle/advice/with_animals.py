@@ -1,5 +1,7 @@
 """Advice once animals are in or about to come: the first group, the next, and days of harmful water."""
 
+import math
+
 from reedmace.core.chemistry.tolerance import nitrite_limit_mg_n_l
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import Action, Do, water_preparation
@@ -74,11 +76,14 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
 HELPED_DAYS, HELPED_SHARE = 3.0, 0.8
 """Days of changes after which a poison should have fallen, and to which share of what it was (memory)."""
 
+THINNED_SHARE = 0.5
+"""Share of the old water that may be left for changes to be judged (memory): half at once, or three of a fifth."""
+
 
 def _changes_do_not_help(log: CycleLog, plan: EmergencyPlanAnswer) -> bool:
     """Whether the water was changed over days and a poison over its limit stands as high as before."""
     since = log.day_now - HELPED_DAYS
-    if sum(c.share for c in log.changes if c.day >= since) < 1:
+    if math.prod(1 - c.share for c in log.changes if c.day >= since) > THINNED_SHARE:
         return False
     for one in plan.limits:
         rows = [(r.day, getattr(r, f"{one.what}_mg_n_l")) for r in log.readings]
