@@ -71,6 +71,27 @@ def test_an_address_that_is_not_signed_in_has_its_share_of_long_sums_and_no_more
     assert sum_of(1, "203.0.113.5") == 200
 
 
+def test_every_sum_of_a_stranger_is_priced_by_what_it_took_and_typing_is_free(app) -> None:
+    wall, work = Clock(), Clock()
+    slots = ConcurrencyLimiter(now=wall, worked=work)
+
+    def ask(seconds: float, address: str, path: str = "/api/compute/tank-volume") -> int:
+        with app.test_request_context(path, method="POST", environ_base={"REMOTE_ADDR": address}):
+            try:
+                slots.enter()
+            except ProblemError as refused:
+                return refused.status
+            work.s += seconds
+            slots.leave(None)
+            return 200
+
+    # Ten thousand keystrokes cost nothing; a short name that works for seconds does.
+    assert {ask(0.004, "203.0.113.8") for _ in range(10_000)} == {200}
+    assert [ask(7, "203.0.113.9") for _ in range(4)] == [200, 200, 200, 429]
+    assert ask(0.001, "203.0.113.9", "/api/counter") == 429
+    assert ask(0.001, "203.0.113.8") == 200
+
+
 def test_one_address_never_holds_every_turn(app) -> None:
     slots = ConcurrencyLimiter()
     held: list[int] = []

@@ -33,7 +33,9 @@ LOOK_S = 0.1
 RUNNING_OF_ONE, INSIDE_OF_ONE = 1, 3
 """Running and waiting computations allowed per client address."""
 STRANGER_S, STRANGER_SHARE = 20.0, 0.25
-"""CPU seconds of long computations for an address without sign-in, and the share refilled per second."""
+"""CPU seconds of computations for an address without sign-in, and the share refilled per second."""
+FREE_S = 0.05
+"""CPU seconds up to which one computation costs an address nothing: typing is never charged."""
 
 
 class ConcurrencyLimiter:
@@ -52,8 +54,11 @@ class ConcurrencyLimiter:
         self._spent: dict[str, tuple[float, float]] = {}
 
     def enter(self) -> None:
-        """Wait for a slot if this request is a long computation. Raises a 503 or 429 problem when rejected."""
-        if not _is_long():
+        """Wait for a slot if this request is a long computation. Raises a 503 or 429 problem when rejected.
+
+        Every computation of a stranger is priced by the processor time it took, whatever its name.
+        """
+        if not _computes():
             return
         who = network_of(request.remote_addr or "")
         stranger = not current_user.is_authenticated
@@ -61,6 +66,11 @@ class ConcurrencyLimiter:
             left = STRANGER_S - self._used_s(who)
             if stranger and left <= 0:
                 raise _spent(-left / STRANGER_SHARE)
+        if stranger:
+            g.priced = (who, self._worked())
+        if not _is_long():
+            return
+        with self._turn:
             if self._inside.total() >= RUNNING + WAITING or self._inside[who] >= INSIDE_OF_ONE:
                 raise _busy()
             self._inside[who] += 1
@@ -70,7 +80,10 @@ class ConcurrencyLimiter:
                 self._give_back(self._inside, who)
                 raise
             self._running[who] += 1
-        g.slot = (who, self._worked(), stranger)
+        g.slot = who
+        if stranger:
+            # Waiting for a turn costs nobody anything.
+            g.priced = (who, self._worked())
 
     def _wait(self, who: str) -> None:
         """Wait until a slot is free. Raises a problem on timeout, or when the client has disconnected."""
@@ -87,19 +100,22 @@ class ConcurrencyLimiter:
             self._turn.wait(LOOK_S)
 
     def leave(self, _: BaseException | None) -> None:
-        """Release the slot, and record the CPU time of an anonymous address."""
-        held = g.pop("slot", None)
-        if held is None:
-            return
-        who, begun, stranger = held
+        """Release the slot, and charge an anonymous address for its CPU time."""
+        priced, held = g.pop("priced", None), g.pop("slot", None)
         with self._turn:
-            self._give_back(self._running, who)
-            self._give_back(self._inside, who)
-            if stranger:
-                now = self._now()
-                self._spent = {w: at for w, at in self._spent.items() if self._used_s(w) > 0}
-                self._spent[who] = (self._used_s(who) + self._worked() - begun, now)
-            self._turn.notify_all()
+            if priced is not None:
+                self._charge(priced[0], self._worked() - priced[1])
+            if held is not None:
+                self._give_back(self._running, held)
+                self._give_back(self._inside, held)
+                self._turn.notify_all()
+
+    def _charge(self, who: str, took_s: float) -> None:
+        if took_s <= FREE_S:
+            return
+        now = self._now()
+        self._spent = {w: at for w, at in self._spent.items() if self._used_s(w) > 0}
+        self._spent[who] = (self._used_s(who) + took_s, now)
 
     def _free(self, who: str) -> bool:
         return self._running.total() < RUNNING and self._running[who] < RUNNING_OF_ONE
@@ -114,6 +130,11 @@ class ConcurrencyLimiter:
         counts[who] -= 1
         if counts[who] <= 0:
             del counts[who]
+
+
+def _computes() -> bool:
+    """Whether this request computes something for whoever asks, known or not."""
+    return _is_long() or (request.method == "POST" and request.path.startswith(("/api/compute/", "/api/counter")))
 
 
 def _is_long() -> bool:
