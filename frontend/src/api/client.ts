@@ -63,8 +63,8 @@ export function postJson(path: string, text: string): Promise<unknown> {
   return postText(path, text, "application/json");
 }
 
-/** POST a text body (CSV). */
-export async function postText(path: string, text: string, type = "text/csv"): Promise<unknown> {
+/** POST a text body (CSV), or a file as it is. */
+export async function postText(path: string, text: string | Blob, type = "text/csv"): Promise<unknown> {
   const response = await reach(
     fetch(path, {
       method: "POST",

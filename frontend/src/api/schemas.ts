@@ -116,3 +116,4 @@ export type KindPage = Schemas["KindPage"];
 export type BoxesPut = Schemas["BoxesPut"];
 export type NoticeState = Schemas["NoticeState"];
 export type NoticeChoice = Schemas["NoticeChoice"];
+export type Photo = Schemas["PhotoOut"];

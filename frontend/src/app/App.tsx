@@ -21,6 +21,7 @@ import { Shortcuts } from "./Shortcuts";
 import { UpdateNotice } from "./UpdateNotice";
 import { useNewPage } from "./useNewPage";
 import { useBrowserNotices } from "../shared/browserNotices";
+import { usePhotoOutbox } from "../api/photos";
 import { useOutbox } from "../api/useOutbox";
 
 const Reminders = lazy(() => import("./Reminders"));
@@ -140,11 +141,18 @@ function AriaRoutes({ children }: { children: ReactNode }) {
   );
 }
 
+/** What goes on behind every page: stored entries and photographs are sent, what cannot wait is told. */
+function useBackground(session: SessionState | undefined): void {
+  const signedIn = session?.signed_in ?? false;
+  useOutbox(signedIn);
+  usePhotoOutbox(signedIn ? (session?.email ?? null) : null);
+  useBrowserNotices(signedIn);
+}
+
 function Addresses() {
   const session = useSession();
   const { pathname } = useLocation();
-  useOutbox(session.data?.signed_in ?? false);
-  useBrowserNotices(session.data?.signed_in ?? false);
+  useBackground(session.data);
   useNewPage();
   if (session.isPending)
     return (

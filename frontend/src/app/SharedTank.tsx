@@ -72,6 +72,25 @@ export default function Look() {
                 </ul>
               </section>
             )}
+            {view.photos.length > 0 && (
+              <section>
+                <h2>Photographs</h2>
+                {view.photos.map((photo) => (
+                  <figure key={photo.id}>
+                    <img
+                      src={`/api/look/${token}/photos/${photo.id}.jpg`}
+                      alt={photo.words || "The tank"}
+                      width={photo.width}
+                      height={photo.height}
+                      loading="lazy"
+                    />
+                    <figcaption>
+                      {new Date(photo.at).toLocaleDateString(LOCALE)} {photo.words}
+                    </figcaption>
+                  </figure>
+                ))}
+              </section>
+            )}
           </Stack>
         </Columns>
       )}
@@ -88,6 +107,13 @@ const Stack = styled.div`
   }
   li {
     padding: 2px 0;
+  }
+  figure {
+    margin: 0 0 14px;
+  }
+  img {
+    width: 100%;
+    height: auto;
   }
   section li {
     display: grid;

@@ -32,6 +32,7 @@ from reedmace.api import (
     idempotency,
     monitoring,
     notices,
+    photos,
     practice,
     practice_classes,
     problems,
@@ -116,6 +117,7 @@ _RESOURCES = (
     today,
     cycle,
     notices,
+    photos,
     bundles,
     calendar,
     devices,
@@ -237,7 +239,8 @@ def _add_headers(settings: Settings, response: Response) -> Response:
         response.add_etag()
         response.make_conditional(request)
         return response
-    if request.path.startswith("/api/"):
+    # A picture never changes under its address, and says so itself.
+    if request.path.startswith("/api/") and "immutable" not in response.headers.get("Cache-Control", ""):
         response.headers["Cache-Control"] = "no-store"
     return response
 

@@ -28,6 +28,7 @@ from reedmace.store import (
     RoomMoved,
     TooManyAttempts,
 )
+from reedmace.store.photos import NoSuchPhotoError
 from reedmace.store.practice_classes import ClassFullError, NoSuchClassError
 
 MOST_ISSUES = 50
@@ -106,7 +107,7 @@ _WORDS = {
     401: "Sign in first. Anything typed is kept in this browser.",
     404: "There is nothing here under that address, or it is not yours.",
     405: "That address does not take this kind of request.",
-    413: "That is more than 2 MB; send it in parts.",
+    413: "That is too large: at most 2 MB, a photograph 20 MB, a logbook 48 MB. Send it smaller or in parts.",
     415: "Send JSON with Content-Type: application/json.",
     429: "Too many attempts; wait a little.",
 }
@@ -124,6 +125,10 @@ def _apiflask(error: HTTPError) -> Response:
 
 def _no_tank(_: NoSuchTank) -> Response:
     return _answer(404, "No such tank", "There is no tank of that number in your account.")
+
+
+def _no_photo(_: NoSuchPhotoError) -> Response:
+    return _answer(404, "No such photograph", "It may have been taken away.")
 
 
 def _no_device(_: NoSuchDevice) -> Response:
@@ -248,6 +253,7 @@ _HANDLERS: dict[type[Exception], Callable[[Any], Response]] = {
     CannotAnswer: _unprocessable,
     NoSuchTank: _no_tank,
     NoSuchDevice: _no_device,
+    NoSuchPhotoError: _no_photo,
     NoSuchEntry: _no_entry,
     NotAllowed: _not_allowed,
     NoSuchInvite: _no_invite,

@@ -4,11 +4,13 @@ from datetime import timedelta
 from typing import Annotated
 
 from apiflask import APIBlueprint
-from flask import g, request
+from flask import Response, g, request
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
 from reedmace.api.accounts import Email
 from reedmace.api.mail import links, reaches, send_mail, tell
+from reedmace.api.openapi_responses import file_of
+from reedmace.api.photos import PhotoOut, photo_out, picture_response
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
 from reedmace.api.tanks import REFUSED
@@ -37,6 +39,7 @@ from reedmace.store import (
     viewed_tank,
 )
 from reedmace.store.mail_addresses import mail_address
+from reedmace.store.photos import NoSuchPhotoError, Photos, shown_photos
 from reedmace.store.roles import Role
 
 blueprint = APIBlueprint("hands", __name__, url_prefix="/api", tag="Hands")
@@ -116,6 +119,7 @@ class SharedTankView(BaseModel):
     tank: TankPlan
     animals: list[Animals] = Field(description="In it, or planned where none are")
     filters: list[FittedFilter]
+    photos: list[PhotoOut] = Field(description="Those its keeper chose")
 
 
 def _households() -> Households:
@@ -231,18 +235,23 @@ def end_view_link(tank_id: int) -> ViewLinkOut:
     return ViewLinkOut(made_at=None)
 
 
-@blueprint.get("/look/<token>")
-@blueprint.output(SharedTankView)
-@blueprint.doc(responses={404: "The link opens nothing", 429: "Paused"})
-def view_shared_tank(token: str) -> SharedTankView:
-    """The state of a tank, for anyone with the link. Not to be indexed."""
+def _opened(token: str) -> tuple[int, int]:
+    """Account and tank that a view link opens. Raises a 404 problem, counted, for one that opens nothing."""
     found = viewed_tank(g.database, token)
     if found is None:
         # A right link opens from anywhere: its neighbours' wrong ones must not close it.
         g.accounts.reject_guessing(request.remote_addr or "", g.now.replace(tzinfo=None))
         g.accounts.count_guess(request.remote_addr or "", g.now.replace(tzinfo=None))
         raise ProblemError(404, "Not found", "This link opens nothing: it was revoked, or made anew.")
-    account, tank_id = found
+    return found
+
+
+@blueprint.get("/look/<token>")
+@blueprint.output(SharedTankView)
+@blueprint.doc(responses={404: "The link opens nothing", 429: "Paused"})
+def view_shared_tank(token: str) -> SharedTankView:
+    """The state of a tank, for anyone with the link. Not to be indexed."""
+    account, tank_id = _opened(token)
     mine, owner = Tanks(g.database, account), g.accounts.by_id(account)
     tank = mine.get(tank_id)
     with formatting.in_units(units_of_keeper(owner.units if owner else None).chosen()):
@@ -264,7 +273,19 @@ def view_shared_tank(token: str) -> SharedTankView:
         tank=tank_plan(state),
         animals=animals_in(state) or stock_plan(state).animals,
         filters=state.filters(),
+        photos=[photo_out(photo) for photo in shown_photos(g.database, tank_id)],
     )
+
+
+@blueprint.get("/look/<token>/photos/<int:photo_id>.jpg")
+@blueprint.doc(responses={**file_of("image/jpeg", "The picture"), 404: "The link opens nothing", 429: "Paused"})
+def view_shared_photo(token: str, photo_id: int) -> Response:
+    """A photograph that its keeper put on the page of a view link."""
+    account, tank_id = _opened(token)
+    if photo_id not in {photo.id for photo in shown_photos(g.database, tank_id)}:
+        raise NoSuchPhotoError
+    image, digest = Photos(g.database, Tanks(g.database, account), account).picture(tank_id, photo_id, small=False)
+    return picture_response(digest, image)
 
 
 def _page(kind: str, token: str) -> str:

@@ -17,9 +17,9 @@ from whitenoise import WhiteNoise  # type: ignore[import-untyped]
 from reedmace.api.problems import ProblemError
 
 _POLICY = (
-    "default-src 'none'; script-src 'self'; style-src 'self'{}; font-src 'self'; img-src 'self' data:; connect-src"
-    " 'self'; manifest-src 'self'; worker-src 'self'; frame-src 'self'; base-uri 'none'; form-action 'self';"
-    " frame-ancestors 'none'"
+    "default-src 'none'; script-src 'self'; style-src 'self'{}; font-src 'self'; img-src 'self' data: blob:;"
+    " connect-src 'self'; manifest-src 'self'; worker-src 'self'; frame-src 'self';"
+    " base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 )
 FIXED = {
     "Content-Security-Policy": _POLICY.format(""),

@@ -22,6 +22,7 @@ FREE = frozenset(
         "ISC",
         "MIT",
         "MIT-0",
+        "MIT-CMU",
         "OFL-1.1",
         "PSF-2.0",
         "Unlicense",

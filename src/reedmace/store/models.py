@@ -318,3 +318,28 @@ class JobRow(Row):
 
     class Meta:
         table_name = "job"
+
+
+class PhotoRow(Row):
+    """One photograph of a tank, as JPEG in two sizes."""
+
+    id = peewee.BigAutoField()
+    tank = peewee.ForeignKeyField(Tank, on_delete="CASCADE", backref="+")
+    tank_id: int
+    client_key = peewee.FixedCharField(64)
+    at = peewee.DateTimeField()
+    of = peewee.CharField(16)
+    words = peewee.CharField(300)
+    width = peewee.IntegerField()
+    height = peewee.IntegerField()
+    digest = peewee.FixedCharField(64)
+    size = peewee.IntegerField()
+    shown = peewee.BooleanField(default=False)
+    """Whether it stands on the page shown to neighbours."""
+    by_account = peewee.BigIntegerField(null=True)
+    made_at = peewee.DateTimeField()
+    image = peewee.BlobField()
+    thumb = peewee.BlobField()
+
+    class Meta:
+        table_name = "photo"

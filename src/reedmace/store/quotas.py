@@ -12,6 +12,8 @@ MOST_BOXES = 5000
 MOST_DEVICES = 50
 """Of one tank or one room."""
 MOST_MEMBERS, MOST_INVITES = 50, 20
+MOST_PHOTOS, PHOTO_BYTES, PHOTO_BYTES_OF_GUEST = 300, 300_000_000, 15_000_000
+"""Photographs of one tank; bytes of all of an account, and of a guest or a visit."""
 ENTRIES_A_DAY = 25_000
 """Of one tank: a probe that writes every four seconds."""
 
@@ -51,6 +53,15 @@ def too_many_devices() -> OverQuota:
     """The refusal of one device more."""
     return OverQuota(
         "Too many devices", f"A tank or a room may have {MOST_DEVICES}. Take one away that writes no more."
+    )
+
+
+def too_many_photos() -> OverQuota:
+    """The refusal of one photograph more."""
+    return OverQuota(
+        "No room for more photographs",
+        f"A tank holds {MOST_PHOTOS}, an account {PHOTO_BYTES // 1_000_000} MB, without an account"
+        f" {PHOTO_BYTES_OF_GUEST // 1_000_000} MB. Take some away first.",
     )
 
 

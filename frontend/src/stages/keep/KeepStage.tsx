@@ -15,6 +15,7 @@ import { Costs } from "./Costs";
 import { Hospital } from "./Hospital";
 import { BeginQuarantine, Quarantined } from "./QuarantineNote";
 import { SeenUnwell, Unwell } from "./Illness";
+import { Photos } from "./Photos";
 import { Plugs, Reviews } from "./Reminders";
 import { LatestEntries, Logbook } from "./Logbook";
 import { NewEntry } from "../../shared/NewEntry";
@@ -64,6 +65,7 @@ function Now({ tankId, logbook, tables }: StageProps) {
           {view && <Measured tankId={tankId} view={view} />}
           <LatestEntries tankId={tankId} logbook={logbook} tables={tables} />
           <LineLink to={`/tanks/${tankId}/keep/logbook`}>A notebook kept elsewhere: take it in</LineLink>
+          <LineLink to={`/tanks/${tankId}/keep/photos`}>Photographs of this tank</LineLink>
           <LineLink to={`/tanks/${tankId}/cycle/files`}>Files in and out, your kit, devices</LineLink>
           <ToThisTank tankId={tankId} />
         </>
@@ -85,6 +87,7 @@ function Now({ tankId, logbook, tables }: StageProps) {
 /** What is long has an address of its own. */
 const PARTS = {
   logbook: "The logbook",
+  photos: "Photographs",
   costs: "What it costs in a year",
   settings: "This tank",
 } as const;
@@ -98,6 +101,7 @@ function Part({ part, ...props }: StageProps & { part: PartName }) {
   return (
     <StagePart back={`/tanks/${props.tankId}/keep`} stage="Keep" title={PARTS[part]}>
       {part === "logbook" && <Logbook {...props} />}
+      {part === "photos" && <Photos {...props} />}
       {part === "costs" && <CostsHere tankId={props.tankId} />}
       {part === "settings" && <ThisTank tankId={props.tankId} />}
     </StagePart>
