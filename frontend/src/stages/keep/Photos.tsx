@@ -254,7 +254,7 @@ const Figure = styled.figure`
   img {
     width: 100%;
     height: auto;
-    max-height: 60vh;
+    max-height: 48vh;
     object-fit: contain;
     object-position: left top;
   }

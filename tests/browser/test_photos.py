@@ -1,0 +1,80 @@
+"""Photographs: added from a file, taken without a connection, sent once when it is back, taken away again."""
+
+import io
+import re
+
+from PIL import Image
+from playwright.sync_api import Page, expect
+
+from tests.support.browser_api import send
+from tests.support.running import Running
+
+ORIENTATION = 0x0112
+
+
+def picture(colour: str, *, turned: bool = False) -> dict:
+    out, exif = io.BytesIO(), Image.Exif()
+    if turned:
+        exif[ORIENTATION] = 6
+    Image.new("RGB", (1200, 800), colour).save(out, "JPEG", exif=exif)
+    return {"name": f"{colour}.jpg", "mimeType": "image/jpeg", "buffer": out.getvalue()}
+
+
+def kept(page: Page, running: Running, tank: int) -> list[dict]:
+    return send(page, running.url, "GET", f"/api/tanks/{tank}/photos")["photos"]
+
+
+def test_one_taken_without_a_connection_is_sent_once_when_the_page_is_opened_again(
+    page: Page, running: Running, new_keeper: str
+) -> None:
+    tank = send(page, running.url, "POST", "/api/tanks", {"name": "Landing"})["id"]
+    page.goto(f"{running.url}/tanks/{tank}/keep/photos")
+    expect(page.get_by_text("One from the same spot every week")).to_be_visible()
+    page.get_by_label("What it shows").fill("The left corner")
+    page.locator("input[type=file]").set_input_files([picture("teal", turned=True)])
+    expect(page.get_by_role("img", name="The left corner")).to_be_visible()
+    (first,) = kept(page, running, tank)
+    # Turned upright: the wide picture of a phone held upright is a high one.
+    assert (first["width"], first["height"]) == (800, 1200)
+
+    page.context.set_offline(True)
+    page.locator("input[type=file]").set_input_files([picture("navy")])
+    expect(page.get_by_text("Kept on this device")).to_be_visible()
+    page.close()
+    page.context.set_offline(False)
+    again = page.context.new_page()
+    again.goto(f"{running.url}/tanks/{tank}/keep/photos")
+    expect(again.get_by_role("list", name="By day").get_by_role("img")).to_have_count(2)
+    expect(again.get_by_text("Kept on this device")).to_have_count(0)
+    again.reload()
+    expect(again.get_by_role("list", name="By day").get_by_role("img")).to_have_count(2)
+    assert len(kept(again, running, tank)) == 2
+    again.close()
+
+
+def test_what_is_no_picture_says_so_and_can_be_taken_out(page: Page, running: Running, new_keeper: str) -> None:
+    tank = send(page, running.url, "POST", "/api/tanks", {"name": "Landing"})["id"]
+    page.goto(f"{running.url}/tanks/{tank}/keep/photos")
+    page.locator("input[type=file]").set_input_files(
+        [{"name": "note.jpg", "mimeType": "image/jpeg", "buffer": b"Dear neighbour"}]
+    )
+    expect(page.get_by_text("Not taken: The photograph is no picture.")).to_be_visible()
+    page.get_by_role("button", name="Take it out").click()
+    expect(page.get_by_text("Not taken")).to_have_count(0)
+
+
+def test_one_is_shown_to_neighbours_and_taken_away(page: Page, running: Running, new_keeper: str) -> None:
+    tank = send(page, running.url, "POST", "/api/tanks", {"name": "Landing"})["id"]
+    page.goto(f"{running.url}/tanks/{tank}/keep/photos")
+    page.locator("input[type=file]").set_input_files([picture("teal")])
+    page.get_by_text("On the page shown to neighbours").click()
+    expect(page.get_by_role("checkbox", name="On the page shown to neighbours")).to_be_checked()
+    link = send(page, running.url, "POST", f"/api/tanks/{tank}/link")["url"]
+    page.goto(link)
+    expect(page.get_by_role("img", name="The tank", exact=True)).to_have_js_property("naturalWidth", 1200)
+    page.goto(f"{running.url}/tanks/{tank}/keep/photos")
+    page.get_by_role("button", name="Take it away").click()
+    page.get_by_role("button", name="Delete it for good").click()
+    expect(page.get_by_text("One from the same spot every week")).to_be_visible()
+    assert re.search(r"/look/", link)
+    assert kept(page, running, tank) == []
