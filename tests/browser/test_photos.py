@@ -6,6 +6,7 @@ import re
 from PIL import Image
 from playwright.sync_api import Page, expect
 
+from tests.browser.test_reminders import faults
 from tests.support.browser_api import send
 from tests.support.running import Running
 
@@ -25,7 +26,7 @@ def kept(page: Page, running: Running, tank: int) -> list[dict]:
 
 
 def test_one_taken_without_a_connection_is_sent_once_when_the_page_is_opened_again(
-    page: Page, running: Running, new_keeper: str
+    page: Page, running: Running, new_keeper: str, axe_source: str
 ) -> None:
     tank = send(page, running.url, "POST", "/api/tanks", {"name": "Landing"})["id"]
     page.goto(f"{running.url}/tanks/{tank}/keep/photos")
@@ -36,6 +37,7 @@ def test_one_taken_without_a_connection_is_sent_once_when_the_page_is_opened_aga
     (first,) = kept(page, running, tank)
     # Turned upright: the wide picture of a phone held upright is a high one.
     assert (first["width"], first["height"]) == (800, 1200)
+    assert faults(page, axe_source) == []
 
     page.context.set_offline(True)
     page.locator("input[type=file]").set_input_files([picture("navy")])

@@ -17,6 +17,13 @@ def mailbox(running: Running) -> Mailbox:
     return Mailbox(running.folder / "demo" / "mail")
 
 
+def faults(page: Page, axe_source: str) -> list[str]:
+    """What axe finds."""
+    page.evaluate(axe_source)
+    found: list[str] = page.evaluate("async () => (await axe.run()).violations.map((v) => v.id)")
+    return found
+
+
 def wait_for_mail(running: Running, to: str, subject: str, seconds: float = 120) -> KeptMail:
     until = time.monotonic() + seconds
     while time.monotonic() < until:
@@ -28,7 +35,7 @@ def wait_for_mail(running: Running, to: str, subject: str, seconds: float = 120)
 
 
 def test_a_keeper_confirms_is_told_follows_the_link_logs_the_test_and_is_told_no_more(
-    page: Page, running: Running, new_keeper: str
+    page: Page, running: Running, new_keeper: str, axe_source: str
 ) -> None:
     wait_for_mail(running, new_keeper, "Confirm")
     page.goto(f"{running.url}/demo/mail")
@@ -50,10 +57,12 @@ def test_a_keeper_confirms_is_told_follows_the_link_logs_the_test_and_is_told_no
     page.get_by_text("Mail reminders to").click()
     expect(page.get_by_role("heading", name=re.compile("Mailed to you: what cannot wait"))).to_be_visible()
     expect(page.get_by_text("Times are those of Europe/London.")).to_be_visible()
+    assert faults(page, axe_source) == []
 
     told = wait_for_mail(running, new_keeper, "^Landing: ")
     page.goto(f"{running.url}/demo/mail")
     page.get_by_role("button", name=told.subject).click()
+    assert faults(page, axe_source) == []
     page.frame_locator("iframe").get_by_role("link", name="Open Landing").click()
     expect(page).to_have_url(re.compile(rf"/tanks/{tank}/(cycle|keep)"))
 

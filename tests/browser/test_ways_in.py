@@ -190,10 +190,12 @@ def test_nothing_is_out_of_reach_while_a_page_still_loads(
 
 
 PAGES = ("today", "month", "rooms", "account", "help", "kinds", "kinds/canister", "counter", "shelf", "practice")
-PARTS = ("keep/logbook", "keep/costs", "keep/settings", "cycle/files", "care", "book", "buying", "sheet", "diary")
+MORE = ("reminders", "demo/mail")
+OF_KEEP = ("photos", "logbook", "costs", "settings")
+PARTS = (*(f"keep/{part}" for part in OF_KEEP), "cycle/files", "care", "book", "buying", "sheet", "diary")
 
 
-@pytest.mark.parametrize("address", [*PAGES, *(f"tanks/TANK/{part}" for part in PARTS)])
+@pytest.mark.parametrize("address", [*PAGES, *MORE, *(f"tanks/TANK/{part}" for part in PARTS)])
 def test_a_page_that_waits_for_everything_is_still_a_page(
     page: Page, demo_page: Page, running: Running, address: str, axe_source: str
 ) -> None:

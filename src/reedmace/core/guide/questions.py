@@ -120,4 +120,18 @@ QUESTIONS = [
         "Two cost more and can fail one at a time; one is dearer to lose. Where you are often away or"
         " power fails, two.",
     ),
+    _asked(
+        "reminders",
+        "keep",
+        "Can it remind me?",
+        "Reminders, in the menu: by mail what cannot wait, the day's list and the week's, at hours of yours, where the"
+        " installation sends mail; by the browser while a page is open; by any calendar through the link in Account.",
+    ),
+    _asked(
+        "photographs",
+        "keep",
+        "Where do photographs go?",
+        "Under Keep. They are kept small and upright, without the place they were taken at, and seen by whoever may see"
+        " the tank; neighbours see those you choose. Without a connection they wait on the device.",
+    ),
 ]
