@@ -24,6 +24,7 @@ CALLED_BY_FRAMEWORKS = (
     "@computation",
 )
 READ_BY_FRAMEWORKS = [
+    "handle_DATA",
     "__doc__",
     "Meta",
     "connect_params",
