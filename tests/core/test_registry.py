@@ -31,6 +31,15 @@ EXAMPLES = {
         "media": [{"media": "foam-20", "area_cm2": 260, "depth_cm": 10}],
         "net_l": 130,
     },
+    "vial-reading": {
+        "white": [{"r": 240, "g": 240, "b": 236}] * 4,
+        "vial": [{"r": 140, "g": 178, "b": 92}] * 4,
+        "steps": [
+            {"figure_on_card": 0, "pixels": [{"r": 232, "g": 214, "b": 90}] * 4},
+            {"figure_on_card": 0.5, "pixels": [{"r": 170, "g": 190, "b": 90}] * 4},
+            {"figure_on_card": 1, "pixels": [{"r": 110, "g": 165, "b": 95}] * 4},
+        ],
+    },
     "airlift-flow": {"air_l_min": 1, "tube_bore_mm": 16, "submerged_cm": 28},
     "sponge-round": {"pieces": [{"key": f"s{i}", "tank": f"T{i}", "next_day": 4.0 * i - 3} for i in range(9)]},
     "skimmer-size": {"net_l": 300, "feed_g_day": 4},
@@ -166,9 +175,9 @@ EXAMPLES = {
 # A number's name ends in its unit, or in a word that says it has none.
 UNIT = re.compile(
     r"(_(l|lph|h|cm|cm2|mm|m|m2|s|kg|g|w|watts|c|ppm|dkh|dgh|kpa|us_gal|imp_gal|kwh_year|kwh_month|day|days|min|"
-    r"cm_s|db|l_min|money|index_count|g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|ml_per_100l|percent|percent_day|percent_w_v|share|"
+    r"cm_s|db|l_min|money|index_count|g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|on_card|ml_per_100l|percent|percent_day|percent_w_v|share|"
     r"per_hour|per_kwh|price|ph|day_p10|day_p50|day_p90|month|year|years|computed|count|first_half|minutes|draws|ph_low|ph_high))$"
-    r"|^(minutes|minutes_out|days_side_by_side|light_stock_days|retire_after_days|fittings_k|drain_k|litres|money|now|then|lph|l_min|kpa|ph|pka|k|count|noise|watts|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
+    r"|^(minutes|minutes_out|days_side_by_side|light_stock_days|retire_after_days|fittings_k|drain_k|litres|money|now|then|lph|l_min|kpa|ph|pka|k|count|noise|watts|r|g|b|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
     r"would_rank|sockets|together|p10|p50|p90|times_s|hours_per_day|ph_low|ph_high|effective_draws|share|low_c|high_c)$"
     r"|(_low_c|_high_c|_dkh|_dgh|_ppm_ion)$|^days?_(now|since_cleaning|low|high|to_spare|seeding|between)$"
     r"|^(days|hours|after_hours|apart_hours|ammonia_reach|hours_held|minutes_left|ph_shift|parts_count|times_count|dose_factor)$"

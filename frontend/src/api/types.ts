@@ -5969,6 +5969,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/vial-reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a vial reads beside its card in one picture. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["VialQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VialAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/join/{code}": {
         parameters: {
             query?: never;
@@ -12991,6 +13040,19 @@ export interface components {
             margins: components["schemas"]["Margin"][];
             /** Contributions */
             contributions: components["schemas"]["reedmace__core__filter__choice__candidates__Contribution"][];
+        };
+        /**
+         * CardStep
+         * @description One step of the kit's card: its figure, and pixels of its colour.
+         */
+        CardStep: {
+            /** Figure On Card */
+            figure_on_card: number;
+            /**
+             * Pixels
+             * @description Of one touch, from its middle
+             */
+            pixels: components["schemas"]["Pixel"][];
         };
         /**
          * CareDone
@@ -21319,6 +21381,27 @@ export interface components {
             shown: boolean;
         };
         /**
+         * Pixel
+         * @description A pixel as the picture has it.
+         */
+        Pixel: {
+            /**
+             * R
+             * @description sRGB
+             */
+            r: number;
+            /**
+             * G
+             * @description sRGB
+             */
+            g: number;
+            /**
+             * B
+             * @description sRGB
+             */
+            b: number;
+        };
+        /**
          * Place
          * @description A point of the front view.
          */
@@ -26914,6 +26997,36 @@ export interface components {
             litres: number;
         };
         /**
+         * VialAnswer
+         * @description Figure with its range; doubts say what kept it from being sure.
+         */
+        VialAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Figure On Card */
+            figure_on_card: number;
+            /** Low On Card */
+            low_on_card: number;
+            /** High On Card */
+            high_on_card: number;
+            /**
+             * Nearest On Card
+             * @description The step it looks most like
+             */
+            nearest_on_card: number;
+            /**
+             * Zero
+             * @description Whether all of the range is nearer to nothing than to the first step
+             */
+            zero: boolean;
+            /** Sure */
+            sure: boolean;
+            /** Doubts */
+            doubts: string[];
+        };
+        /**
          * VialPlaces
          * @description What the vials show: a place between the steps of the keeper's own kit each, drops of KH, pH.
          */
@@ -26933,6 +27046,24 @@ export interface components {
             reads: {
                 [key: string]: number;
             };
+        };
+        /**
+         * VialQuestion
+         * @description Pixels of the card's white, of the vial, and of every step of the card, from one picture.
+         */
+        VialQuestion: {
+            /**
+             * White
+             * @description Of one touch, from its middle
+             */
+            white: components["schemas"]["Pixel"][];
+            /**
+             * Vial
+             * @description Of one touch, from its middle
+             */
+            vial: components["schemas"]["Pixel"][];
+            /** Steps */
+            steps: components["schemas"]["CardStep"][];
         };
         /**
          * Vials

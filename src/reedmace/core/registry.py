@@ -20,6 +20,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
         "dissolved-co2",
     ),
     "film": ("film-capacity",),
+    "vial": ("vial-reading",),
     "stock": (
         "waste-load",
         "outgrow",

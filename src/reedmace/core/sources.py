@@ -28,6 +28,11 @@ _ALL = (
     Source("geometry", "exact", "Plane and solid geometry"),
     Source("keeper", "your figure", "What you entered"),
     Source("label", "your figure", "The box label, as entered"),
+    Source(
+        "sharma2005",
+        "published",
+        "Sharma, Wu, Dalal (2005): The CIEDE2000 color-difference formula, Color Res. Appl. 30, doi:10.1002/col.20070",
+    ),
     Source("practice", "common practice", "Common practice among keepers; no publication behind it"),
     Source("memory", "memory", "A working value from memory, open to correction"),
     Source(

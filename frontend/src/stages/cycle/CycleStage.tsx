@@ -27,6 +27,7 @@ import { Ready } from "./Ready";
 import { TryInPractice } from "../../shared/TryInPractice";
 import { TestsBook } from "./TestsBook";
 import { Unadvised, useSilentCoach } from "./Unadvised";
+import { VialReader } from "./VialReader";
 import { WhatIf } from "./WhatIf";
 import { useNarrow } from "../../kit/usePhone";
 import { degreesWords } from "../../quantity/format";
@@ -35,6 +36,12 @@ import { Opening } from "../../shared/NotFetched";
 
 export default function CycleStage(props: StageProps) {
   const { part } = useParams();
+  if (part === "vial")
+    return (
+      <StagePart back={`/tanks/${props.tankId}/cycle`} stage="Cycle" title="Read a vial by a picture">
+        <VialReader tankId={props.tankId} kit={props.logbook.plans.kit.kit} />
+      </StagePart>
+    );
   return part === "files" ? (
     <StagePart
       back={`/tanks/${props.tankId}/cycle`}

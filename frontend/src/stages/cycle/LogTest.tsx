@@ -1,5 +1,6 @@
 /** Logging a test: by tapping the kit's steps, in one line, or by figures. */
 import { useRef, useState, type SyntheticEvent } from "react";
+import { Link } from "react-router";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../../api/client";
 import { useBlanks } from "../../api/tables";
@@ -96,6 +97,7 @@ export function LogTest({ tankId, logbook }: { tankId: number; logbook: LogbookS
         </div>
       )}
       {!practice && <VialTimers />}
+      {!practice && <Link to={`/tanks/${tankId}/cycle/vial`}>Read a vial by a picture</Link>}
       <HowTo of={["run-test", "shake-nitrate", "old-kit"]}>
         How to run a test, and whether to believe it
       </HowTo>
