@@ -365,6 +365,8 @@ def test_a_refused_entry_stays_with_its_reason_until_its_keeper_decides(page: Pa
     expect(refused).to_contain_text("was not taken")
     page.reload()
     expect(refused).to_contain_text("Left over")
+    # A page that is still loading is drawn anew, and a press on what goes with it is lost.
+    expect(page.locator("main h1:not([data-waiting])")).to_be_visible()
     refused.get_by_role("button", name="take it out").click()
     expect(refused).to_have_count(0)
 

@@ -93,7 +93,7 @@ def test_a_lost_password_is_set_anew_by_a_mailed_link(page: Page, running: Runni
     page.goto(f"{running.url}/account")
     page.get_by_role("button", name="Menu").click()
     page.get_by_role("menuitem", name="Sign out").click()
-    page.goto(f"{running.url}/sign-in")
+    page.get_by_role("link", name="Sign in").click()
     page.get_by_role("button", name="I lost the password").click()
     expect(page.get_by_role("button", name="I have a recovery code")).to_be_visible()
     page.get_by_label("E-mail").fill(new_keeper)

@@ -318,6 +318,32 @@ def test_whoever_writes_a_comma_reads_one_and_dates_stay_in_one_language(
     context.close()
 
 
+def test_whoever_is_quicker_than_the_tables_loses_nothing_of_what_was_typed(page: Page, running: Running) -> None:
+    held: list[Route] = []
+    late = True
+
+    def hold(route: Route) -> None:
+        if late:
+            held.append(route)
+        else:
+            route.continue_()
+
+    page.route("**/api/compute", hold)
+    page.goto(running.url)
+    page.get_by_label("or length, cm").fill("61.5")
+    page.get_by_label("Width, cm").fill("31")
+    page.get_by_label("Height, cm").fill("36")
+    page.get_by_role("button", name="Next: who will live in it").click()
+    page.wait_for_timeout(500)
+    assert held
+    late = False
+    for route in held:
+        route.continue_()
+    expect(page).to_have_url(re.compile("/stock$"))
+    stages(page).get_by_role("link", name=re.compile("^Tank")).click()
+    expect(page.get_by_label("Length, cm")).to_have_value("61.5")
+
+
 def test_the_keyboard_goes_from_the_first_page_to_a_logged_test(page: Page, running: Running) -> None:
     pressed = 0
 

@@ -10,7 +10,7 @@ import { newKey } from "../api/outbox";
 import { range } from "../api/range";
 import type { Body, NewTankIn, SessionState, Tables, TankPlan } from "../api/schemas";
 import { useEnter } from "../api/session";
-import { useTables } from "../api/tables";
+import { tablesOptions, useTables } from "../api/tables";
 import { Bar, Button, Fields, Lead, narrow, ProblemNote, Verdict } from "../kit";
 import { QuantityField } from "../kit/quantities";
 import { show, twinOf } from "../quantity/format";
@@ -317,7 +317,9 @@ function useBegin(way: Way, tables?: Tables) {
     const how = BEGINS[way];
     if (!how) return;
     enter(await beGuest());
-    const plan = tables && planOf(tables.form_defaults.tank, sizes);
+    // Whoever is quicker than the tables waits for them: what was typed is never left out.
+    const { form_defaults } = tables ?? (await queries.query(tablesOptions));
+    const plan = planOf(form_defaults.tank, sizes);
     const body: NewTankIn = { name: "My tank", stands: how.stands };
     if (since) body.since = new Date(`${since}T12:00`).toISOString();
     if (!plan && sizes.litres !== null) body.litres = sizes.litres;
