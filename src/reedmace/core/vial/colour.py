@@ -62,8 +62,8 @@ def lab_of_xyz(xyz: Floats) -> Floats:
 def ciede2000(one: Lab, other: Lab) -> float:
     """Colour difference CIEDE2000, kL = kC = kH = 1; about 1 is just seen.
 
-    one, other: the colours, in any order, with L from 0 to 100. Source: Sharma, Wu and Dalal (2005), whose test pairs it
-    is checked on.
+    one, other: the colours, in any order, with L from 0 to 100.
+    Source: Sharma, Wu and Dalal (2005), whose test pairs it is checked on.
 
     >>> round(ciede2000(Lab(50, 2.6772, -79.7751), Lab(50, 0, -82.7485)), 4)
     2.0425
