@@ -27017,6 +27017,11 @@ export interface components {
              */
             nearest_on_card: number;
             /**
+             * To Log On Card
+             * @description Rounded; nothing only where it is surely nothing, else what may be
+             */
+            to_log_on_card: number;
+            /**
              * Zero
              * @description Whether all of the range is nearer to nothing than to the first step
              */

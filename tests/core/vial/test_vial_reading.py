@@ -25,7 +25,7 @@ WHITE = flat(240, 240, 236)
 
 
 def read(vial: list[dict[str, int]], **more: object):
-    return compute("vial-reading", {"white": WHITE, "vial": vial, "steps": CARD, **more})
+    return compute("vial-reading", {"white": WHITE, "steps": CARD, "vial": vial, **more})
 
 
 def test_simulated_pictures_are_read_to_the_right_step_or_its_neighbour() -> None:
@@ -63,6 +63,21 @@ def test_between_two_steps_it_lies_between_their_figures() -> None:
 def test_a_zero_is_one_only_where_all_of_its_range_is() -> None:
     assert read(CARD[0]["pixels"]).zero
     assert not read(flat(205, 204, 90)).zero
+
+
+def test_what_may_be_poison_is_never_logged_as_nothing() -> None:
+    doubtful = read(CARD[0]["pixels"], white=flat(60, 58, 55))
+    assert not doubtful.zero
+    assert doubtful.to_log_on_card > 0
+    assert read(CARD[0]["pixels"]).to_log_on_card == 0
+
+
+@pytest.mark.parametrize("top", [1, 10, 160])
+def test_round_figures_are_logged_as_they_are(top: float) -> None:
+    steps = [{**s, "figure_on_card": s["figure_on_card"] / 2 * top} for s in CARD]
+    for step in steps[1:]:
+        answer = compute("vial-reading", {"white": WHITE, "vial": step["pixels"], "steps": steps})
+        assert answer.to_log_on_card == pytest.approx(step["figure_on_card"], rel=0.06)
 
 
 def test_another_lamp_changes_nothing_while_the_card_stands_in_it() -> None:

@@ -137,8 +137,7 @@ function Read({
   if (!question) return null;
   if (read.error) return <ProblemNote problem={read.error} />;
   if (!read.data || read.isPlaceholderData) return <p role="status">Comparing…</p>;
-  const { verdict, doubts, zero } = read.data;
-  const figure = zero ? "0" : read.data.figure_on_card.toPrecision(2).replace(/\.?0+$/, "");
+  const { verdict, doubts, to_log_on_card: figure } = read.data;
   const put = () => {
     // The line of the test form, as if it had been typed: it is looked at once more before it is logged.
     const key = `reedmace.draft.${tankId}.line`;

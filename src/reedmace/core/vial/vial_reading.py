@@ -63,6 +63,10 @@ class VialAnswer(Answer):
     low_on_card: Annotated[float, number("as the card says", 0, 10_000)]
     high_on_card: Annotated[float, number("as the card says", 0, 10_000)]
     nearest_on_card: Annotated[float, number("as the card says", 0, 10_000, "The step it looks most like")]
+    to_log_on_card: Annotated[
+        float,
+        number("as the card says", 0, 10_000, "Rounded; nothing only where it is surely nothing, else what may be"),
+    ]
     zero: bool = Field(description="Whether all of the range is nearer to nothing than to the first step")
     sure: bool
     doubts: list[str]
@@ -100,14 +104,17 @@ def vial_reading(question: VialQuestion) -> VialAnswer:
     nearest = figures[int(np.argmin([ciede2000(vial.middle, step.middle) for step in steps]))]
     doubts += _of_the_colours(distances[best], vial, steps)
     w.line("reading", "place on the card", f"{low:g} to {high:g}", figure, "as the card says", "geometry")
-    zero = figures[0] == 0 and high < ZERO_SHARE * figures[1]
+    zero = figures[0] == 0 and high < ZERO_SHARE * figures[1] and not doubts
+    # A range that touches poison is no zero, wherever its middle lies.
+    to_log = 0.0 if zero else _rounded(figure) or _rounded(high)
     return VialAnswer(
         verdict=_words(figure, low, high, zero=zero, doubts=doubts),
         figure_on_card=figure,
         low_on_card=low,
         high_on_card=high,
         nearest_on_card=nearest,
-        zero=zero and not doubts,
+        to_log_on_card=to_log,
+        zero=zero,
         sure=not doubts and sum(low < f < high for f in figures) <= 1,
         doubts=doubts,
         working=w.lines,
@@ -178,8 +185,9 @@ def _words(figure: float, low: float, high: float, *, zero: bool, doubts: list[s
         return f"Not sure: {doubts[0]}"
     if zero:
         return "Zero."
-    return f"About {_rounded(figure)}, between {_rounded(low)} and {_rounded(high)}."
+    return f"About {_rounded(figure):g}, between {_rounded(low):g} and {_rounded(high):g}."
 
 
-def _rounded(figure: float) -> str:
-    return f"{figure:.2g}" if figure < 100 else f"{figure:.0f}"
+def _rounded(figure: float) -> float:
+    """Two figures of a reading: a card tells no more."""
+    return float(f"{figure:.2g}")
