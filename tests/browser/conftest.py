@@ -45,7 +45,7 @@ def browser_context_args() -> dict[str, Any]:
 @pytest.fixture(scope="session")
 def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
     """`./reedmace demo`, in a folder of its own."""
-    run = Running("demo", tmp_path_factory.mktemp("demo")).start()
+    run = Running("demo", tmp_path_factory.mktemp("demo"), REEDMACE_DATABASE_ANSWER_S="60").start()
     yield run
     assert run.stop() == 0
 

@@ -51,7 +51,7 @@ from reedmace.api import (
 from reedmace.api.openapi_models import describe
 from reedmace.api.session import CurrentKeeper, check_csrf
 from reedmace.notices import MailServer, server_of
-from reedmace.store import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, connect
+from reedmace.store import ANSWER_S, SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, connect
 
 SAME_FOR_ALL = ("/api/compute", "/api/compute/kinds", "/api/openapi.json")
 """Endpoints whose answers depend only on the program and the units; they carry an ETag."""
@@ -83,6 +83,8 @@ class Settings:
     """Address of this installation in mails."""
     hosts: tuple[str, ...] = ()
     """Hosts it answers to, ".example" with all below it; any where none is named."""
+    database_answer_s: float = ANSWER_S
+    """How long the database may keep silent before a request is answered with 503, s."""
 
     @classmethod
     def from_environment(cls) -> "Settings":
@@ -105,6 +107,7 @@ class Settings:
             shelf=Path(boxes) if (boxes := os.environ.get("REEDMACE_SHELF")) else None,
             hosts=tuple(h.strip() for h in os.environ.get("REEDMACE_HOSTS", "").split(",") if h.strip()),
             sign_ups_an_hour=int(os.environ.get("REEDMACE_SIGN_UPS", SIGN_UPS_AN_HOUR)),
+            database_answer_s=float(os.environ.get("REEDMACE_DATABASE_ANSWER_S", ANSWER_S)),
         )
 
 
@@ -173,7 +176,7 @@ def create_app(settings: Settings) -> APIFlask:
     # Tests hash cheaply; every other run uses argon2id at the library's recommended cost.
     hasher = PasswordHasher(time_cost=1, memory_cost=1024, parallelism=1) if settings.quick_hash else PasswordHasher()
 
-    database = connect(settings.database_url)
+    database = connect(settings.database_url, settings.database_answer_s)
     app.extensions["database"] = database
     monitoring.install(app, database, metrics=settings.metrics, behind_tls=settings.behind_tls)
     host.install(app, settings.hosts)

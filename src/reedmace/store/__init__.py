@@ -4,7 +4,7 @@ from playhouse.pool import MaxConnectionsExceeded as AllBusy
 
 from reedmace.store.accounts import GUEST_FOR, SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, EmailTaken
 from reedmace.store.attempts import TooManyAttempts
-from reedmace.store.database import MIGRATE_S, connect, migrate
+from reedmace.store.database import ANSWER_S, MIGRATE_S, connect, migrate
 from reedmace.store.devices import Device, Devices, NoSuchDevice, by_token
 from reedmace.store.households import (
     INVITED_FOR,
@@ -39,6 +39,7 @@ from reedmace.store.tank_snapshots import SnapshotCache
 from reedmace.store.tanks import KEPT_FOR, Tanks
 
 __all__ = [
+    "ANSWER_S",
     "GUEST_FOR",
     "INVITED_FOR",
     "KEPT_FOR",
