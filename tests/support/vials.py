@@ -5,7 +5,7 @@ from typing import Any
 
 import numpy as np
 
-from reedmace.core.vial.colour import BRADFORD, D65, RGB_TO_XYZ
+from reedmace.core.vial.colour import BRADFORD, D65, RGB_TO_XYZ, Lab, ciede2000, lab_of_xyz, linear
 
 CARDS: dict[str, tuple[list[float], list[tuple[float, float, float]]]] = {
     "yellow to green": (
@@ -57,6 +57,13 @@ def picture(seed: int) -> Picture:
         "steps": steps,
     }
     return Picture(question, true, place, name)
+
+
+def nearest_without_card(made: Picture) -> int:
+    """The step a picture's vial looks most like beside a card printed elsewhere: no white, no light taken out."""
+    pixels = np.array([(p["r"], p["g"], p["b"]) for p in made.question["vial"]], dtype=float)
+    seen = lab_of_xyz(RGB_TO_XYZ @ np.median(linear(pixels), axis=0))
+    return int(np.argmin([ciede2000(Lab(*seen), Lab(*lab)) for lab in CARDS[made.card][1]]))
 
 
 def _camera(rng: np.random.Generator) -> Any:

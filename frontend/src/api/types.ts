@@ -19373,6 +19373,21 @@ export interface components {
             raise_dkh: number;
         };
         /**
+         * LoggedBetween
+         * @description What a vial may be, where it stood between steps or the picture was in doubt.
+         */
+        LoggedBetween: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "ammonia" | "nitrite" | "nitrate";
+            /** Low Mg N L */
+            low_mg_n_l: number;
+            /** High Mg N L */
+            high_mg_n_l: number;
+        };
+        /**
          * LoggedChange
          * @description Water changed.
          */
@@ -19581,6 +19596,14 @@ export interface components {
             salinity_g_kg: number | null;
             /** Off Scale */
             off_scale: ("ammonia" | "nitrite" | "nitrate")[];
+            /** Between */
+            between: components["schemas"]["LoggedBetween"][];
+            /**
+             * Other Kit
+             * @description Read with another kit than the tests before it
+             * @default false
+             */
+            other_kit: boolean;
         };
         /**
          * LoggedReading
@@ -19634,6 +19657,14 @@ export interface components {
             salinity_g_kg?: number | null;
             /** Off Scale */
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
+            /** Between */
+            between?: components["schemas"]["LoggedBetween"][];
+            /**
+             * Other Kit
+             * @description Read with another kit than the tests before it
+             * @default false
+             */
+            other_kit?: boolean;
         };
         /**
          * MailEnded
@@ -22188,6 +22219,27 @@ export interface components {
             temperature_c?: number;
         };
         /**
+         * ReadBetween
+         * @description A figure that stood between two: what was read, and its range on the kit's own basis.
+         */
+        ReadBetween: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "ammonia" | "nitrite" | "nitrate";
+            /**
+             * Low Ppm
+             * @description As typed, on the kit's own basis
+             */
+            low_ppm: number;
+            /**
+             * High Ppm
+             * @description As typed, on the kit's own basis
+             */
+            high_ppm: number;
+        };
+        /**
          * ReadField
          * @description One field read, with the words it came from and what is doubtful about it.
          */
@@ -22292,7 +22344,9 @@ export interface components {
         };
         /**
          * ReadTestLineAnswer
-         * @description Each figure found; the rest null. `off_scale` names those typed with a plus.
+         * @description Each figure found; the rest null.
+         *
+         *     `off_scale` names those typed with a plus, `between` holds the ranges, of which the figure is the middle.
          */
         ReadTestLineAnswer: {
             /** Verdict */
@@ -22341,6 +22395,10 @@ export interface components {
             salinity_g_kg: number | null;
             /** Off Scale */
             off_scale: ("ammonia" | "nitrite" | "nitrate")[];
+            /** Between */
+            between: components["schemas"]["ReadBetween"][];
+            /** Other Kit */
+            other_kit: boolean;
         };
         /**
          * ReadTestLineQuestion
@@ -22415,6 +22473,17 @@ export interface components {
             salinity_g_kg: number | null;
             /** Off Scale */
             off_scale: ("ammonia" | "nitrite" | "nitrate")[];
+            /**
+             * Between
+             * @description Ranges of figures that stood between steps
+             */
+            between: components["schemas"]["ReadBetween"][];
+            /**
+             * Other Kit
+             * @description Read with another kit than the tests before it
+             * @default false
+             */
+            other_kit: boolean;
         };
         /**
          * Reading
@@ -22474,6 +22543,17 @@ export interface components {
             salinity_g_kg?: number | null;
             /** Off Scale */
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
+            /**
+             * Between
+             * @description Ranges of figures that stood between steps
+             */
+            between?: components["schemas"]["ReadBetween"][];
+            /**
+             * Other Kit
+             * @description Read with another kit than the tests before it
+             * @default false
+             */
+            other_kit?: boolean;
         };
         /**
          * Recovery
@@ -27017,10 +27097,10 @@ export interface components {
              */
             nearest_on_card: number;
             /**
-             * To Log On Card
-             * @description Rounded; nothing only where it is surely nothing, else what may be
+             * To Log
+             * @description As a test line takes it: "0" only where it is surely nothing, "0.25-0.5" between steps, "8+" at the last
              */
-            to_log_on_card: number;
+            to_log: string;
             /**
              * Zero
              * @description Whether all of the range is nearer to nothing than to the first step

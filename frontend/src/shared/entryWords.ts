@@ -1,6 +1,6 @@
 /** A logbook entry in a few words. */
 import type { Entry, FittedFilter, Tables } from "../api/schemas";
-import { degreesWords, fixed, money, show, sizeWords, withMark } from "../quantity/format";
+import { degreesWords, fixed, money, short, show, sizeWords, withMark } from "../quantity/format";
 import { SITUATIONS } from "./situations";
 import { LOCALE } from "../quantity/locale";
 
@@ -27,18 +27,34 @@ const some = (...parts: (string | null)[]) => parts.filter((p) => p !== null);
 const read = (name: string, value: number | null | undefined, after = "") =>
   value == null ? null : `${name} ${value}${after}`;
 
-export function testInWords(body: Extract<Entry["body"], { kind: "reading" }>): string {
+type TestBody = Extract<Entry["body"], { kind: "reading" }>;
+
+/** A figure read against colours: alone, with "+" where it is off the scale, or its range. */
+export function colourFigure(body: TestBody, what: TestBody["off_scale"][number]): string | null {
+  const span = body.between.find((one) => one.what === what);
+  const value = body[`${what}_ppm`];
+  if (value == null) return null;
+  return span
+    ? `${short(span.low_ppm, 3)}–${short(span.high_ppm, 3)}`
+    : `${short(value, 3)}${body.off_scale.includes(what) ? "+" : ""}`;
+}
+
+export function testInWords(body: TestBody): string {
+  const colour = (what: TestBody["off_scale"][number]) => {
+    const figure = colourFigure(body, what);
+    return figure === null ? null : `${what} ${figure}`;
+  };
   const figures = some(
-    read("ammonia", body.ammonia_ppm),
-    read("nitrite", body.nitrite_ppm, body.off_scale.includes("nitrite") ? "+" : ""),
-    read("nitrate", body.nitrate_ppm),
+    colour("ammonia"),
+    colour("nitrite"),
+    colour("nitrate"),
     read("pH", body.ph),
     read("KH", body.kh_dkh),
     degreesWords(body.temperature_c),
     read("phosphate", body.phosphate_ppm),
     read("salinity", body.salinity_g_kg, " g/kg"),
   );
-  return `Test: ${figures.join(", ")}${body.basis === "N" ? " (as N)" : ""}`;
+  return `Test: ${figures.join(", ")}${body.basis === "N" ? " (as N)" : ""}${body.other_kit ? ", with another kit" : ""}`;
 }
 
 function moveInWords({ phase, to }: Extract<Entry["body"], { kind: "seed-move" }>): string {

@@ -19,6 +19,8 @@ export function readingOf(blank: Reading, found: AnswerOf<"read-test-line">, bas
     ...blank,
     basis,
     off_scale: found.off_scale,
+    between: found.between,
+    other_kit: found.other_kit,
     ...Object.fromEntries(FIELDS.map(([f]) => [f, found[f] ?? null])),
   };
 }

@@ -27,6 +27,8 @@ COLUMNS = (
     "salinity_g_kg",
 )
 _FIGURES = COLUMNS[2:]
+_COLOURS = {f"{what}_ppm": what for what in ("ammonia", "nitrite", "nitrate")}
+"""Columns read against a colour scale: "5+" is off it, "0.25-1" stands between two steps."""
 _IN_F = "temperature_f"
 """Temperature column in degrees Fahrenheit, written for readers of °F and accepted from anyone."""
 MOST_ROWS = 2000
@@ -57,10 +59,17 @@ def _parts(readings: Iterable[tuple[datetime, Reading]], warmth: formatting.Unit
             value = getattr(r, column)
             if column == "temperature_c" and value is not None:
                 value = value * warmth.factor + warmth.offset
-            off = column.removesuffix("_ppm") in r.off_scale
-            row.append("" if value is None else f"{value:g}" + ("+" if off else ""))
+            row.append("" if value is None else _cell(r, column.removesuffix("_ppm"), value))
         writer.writerow(row)
     yield out.getvalue()
+
+
+def _cell(reading: Reading, what: str, value: float) -> str:
+    """A figure with "+" where it is off the scale, or its range: "0.25-0.5"."""
+    span = next((b for b in reading.between if b.what == what), None)
+    if span:
+        return f"{span.low_ppm:g}-{span.high_ppm:g}"
+    return f"{value:g}" + ("+" if what in reading.off_scale else "")
 
 
 def reading_key(at: datetime, reading: Reading) -> str:
@@ -69,7 +78,8 @@ def reading_key(at: datetime, reading: Reading) -> str:
     at: aware time; reading: as kept or as read from a row.
     """
     figures = (f"{getattr(reading, c):g}" if getattr(reading, c) is not None else "" for c in _FIGURES)
-    said = [at.astimezone(UTC).isoformat(), reading.basis, *figures, *sorted(reading.off_scale)]
+    ranges = (f"{b.what}{b.low_ppm:g}-{b.high_ppm:g}" for b in reading.between)
+    said = [at.astimezone(UTC).isoformat(), reading.basis, *figures, *sorted(reading.off_scale), *sorted(ranges)]
     return "csv-" + hashlib.sha256("|".join(said).encode()).hexdigest()[:40]
 
 
@@ -83,7 +93,16 @@ def read_csv(text: str, now: datetime) -> tuple[list[NewEntry], list[RowError]]:
     return read_rows(text, (*COLUMNS, _IN_F), ("at",), MOST_ROWS, lambda line, cells: _row(line, cells, now))
 
 
+def _range(cell: str) -> tuple[float, float] | None:
+    """(low, high) of "0.25-0.5"; None for anything else. Raises ValueError where an end is no figure."""
+    low, dash, high = cell.replace(",", ".").partition("-")
+    return (float(low), float(high)) if dash and low else None
+
+
 def _figure(column: str, cell: str) -> dict[str, float]:
+    span = _range(cell) if column in _COLOURS else None
+    if span:
+        return {column: (span[0] + span[1]) / 2}
     figure = float(cell.rstrip("+").replace(",", "."))
     # Rounded as stored, so that 25.6 °C survives a round trip.
     return {"temperature_c": round((figure - 32) / 1.8, 3)} if column == _IN_F else {column: figure}
@@ -100,15 +119,17 @@ def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | No
     except ValueError:
         errors.append(RowError(line, "at", f'"{cells["at"]}" is not a time; write it as 2026-02-14T07:40.'))
     body: dict[str, object] = {"kind": "reading", "basis": cells.get("basis") or "ion"}
-    off = []
+    off, between = [], []
     for column in (*_FIGURES, _IN_F):
         cell = cells.get(column, "")
         if not cell:
             continue
-        if cell.endswith("+") and column in ("ammonia_ppm", "nitrite_ppm", "nitrate_ppm"):
-            off.append(column.removesuffix("_ppm"))
+        if cell.endswith("+") and column in _COLOURS:
+            off.append(_COLOURS[column])
         try:
             body |= _figure(column, cell)
+            if column in _COLOURS and (span := _range(cell)):
+                between.append({"what": _COLOURS[column], "low_ppm": span[0], "high_ppm": span[1]})
         except ValueError:
             errors.append(RowError(line, column, f'"{cell}" is not a figure.'))
     if not errors and not any(c in body for c in _FIGURES):
@@ -116,7 +137,7 @@ def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | No
     if errors or at is None:
         return None, errors
     try:
-        reading = Reading.model_validate({**body, "off_scale": off})
+        reading = Reading.model_validate({**body, "off_scale": off, "between": between})
         return NewEntry(key=reading_key(at, reading), at=at, body=reading), []
     except ValidationError as error:
         return None, [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in issues_of(error)]

@@ -417,6 +417,14 @@ def test_a_jotted_line_is_read() -> None:
     assert answer.off_scale == ["nitrite"]
 
 
+def test_a_figure_between_two_steps_and_another_kit_are_understood() -> None:
+    answer = compute("read-test-line", {"text": "a 0.25-1 n 0.5 to 1, no3 20, other kit"})
+    assert (answer.ammonia_ppm, answer.nitrite_ppm, answer.nitrate_ppm) == (0.625, 0.75, 20)
+    assert [(b.what, b.low_ppm, b.high_ppm) for b in answer.between] == [("ammonia", 0.25, 1), ("nitrite", 0.5, 1)]
+    assert answer.other_kit
+    assert answer.verdict == "ammonia 0.25 to 1 ppm, nitrite 0.5 to 1 ppm, nitrate 20 ppm, with another kit"
+
+
 @pytest.mark.parametrize("text", ["A 0.5, N 1", "ammonia=0.5 no2:1", "a.5 n1", "nh4 0.5 nitrite 1"])
 def test_other_ways_of_jotting_mean_the_same(text: str) -> None:
     answer = compute("read-test-line", {"text": text})
@@ -435,6 +443,10 @@ def test_fahrenheit_is_understood() -> None:
         ("ph 14", "outside 4 to 10"),
         ("x 3", "no name"),
         ("ph 7+", "cannot be off"),
+        ("ph 7-8", "is not one figure"),
+        ("a 1-0.25", "falls"),
+        ("a 0.25-", "not understood"),
+        ("other kit", "no figure"),
         (",,", "no figure"),
         ("a 1 !!", "not understood"),
     ],

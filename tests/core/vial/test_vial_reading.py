@@ -6,7 +6,7 @@ from pydantic import ValidationError
 
 from reedmace.core.computations import compute
 from tests.support.bounds import bounded
-from tests.support.vials import CARDS, picture
+from tests.support.vials import CARDS, nearest_without_card, picture
 
 PICTURES = bounded(2000, 250)
 
@@ -29,7 +29,7 @@ def read(vial: list[dict[str, int]], **more: object):
 
 
 def test_simulated_pictures_are_read_to_the_right_step_or_its_neighbour() -> None:
-    right = near = held = surely_zero = 0
+    right = near = held = surely_zero = by_colour_alone = 0
     for seed in range(PICTURES):
         made = picture(seed)
         answer = compute("vial-reading", made.question)
@@ -38,11 +38,13 @@ def test_simulated_pictures_are_read_to_the_right_step_or_its_neighbour() -> Non
         right += step == round(made.place)
         near += abs(step - round(made.place)) <= 1
         held += answer.low_on_card <= made.figure <= answer.high_on_card
+        by_colour_alone += nearest_without_card(made) == round(made.place)
         surely_zero += figures[0] == 0 and answer.zero and made.place >= 1
     assert near / PICTURES >= 0.99
     assert right / PICTURES >= 0.85
     assert held / PICTURES >= 0.9
     assert surely_zero == 0
+    assert by_colour_alone < 0.6 * right
 
 
 def test_a_step_itself_is_read_as_its_figure() -> None:
@@ -68,8 +70,16 @@ def test_a_zero_is_one_only_where_all_of_its_range_is() -> None:
 def test_what_may_be_poison_is_never_logged_as_nothing() -> None:
     doubtful = read(CARD[0]["pixels"], white=flat(60, 58, 55))
     assert not doubtful.zero
-    assert doubtful.to_log_on_card > 0
-    assert read(CARD[0]["pixels"]).to_log_on_card == 0
+    assert float(doubtful.to_log.split("-")[-1]) > 0
+    assert read(CARD[0]["pixels"]).to_log == "0"
+
+
+def test_what_it_gives_to_the_test_line_is_its_range_and_the_last_step_is_open() -> None:
+    between = read(flat(140, 178, 92))
+    found = compute("read-test-line", {"text": f"a {between.to_log}"}).between[0]
+    assert found.low_ppm == pytest.approx(between.low_on_card, rel=0.06)
+    assert found.high_ppm == pytest.approx(between.high_on_card, rel=0.06)
+    assert read(CARD[-1]["pixels"]).to_log == "2+"
 
 
 @pytest.mark.parametrize("top", [1, 10, 160])
@@ -77,7 +87,9 @@ def test_round_figures_are_logged_as_they_are(top: float) -> None:
     steps = [{**s, "figure_on_card": s["figure_on_card"] / 2 * top} for s in CARD]
     for step in steps[1:]:
         answer = compute("vial-reading", {"white": WHITE, "vial": step["pixels"], "steps": steps})
-        assert answer.to_log_on_card == pytest.approx(step["figure_on_card"], rel=0.06)
+        line = compute("read-test-line", {"text": f"a {answer.to_log}" if top < 100 else f"no3 {answer.to_log}"})
+        read_as = line.nitrate_ppm if line.ammonia_ppm is None else line.ammonia_ppm
+        assert read_as == pytest.approx(step["figure_on_card"], rel=0.12)
 
 
 def test_another_lamp_changes_nothing_while_the_card_stands_in_it() -> None:

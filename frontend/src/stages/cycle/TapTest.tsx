@@ -5,7 +5,7 @@ import { styled } from "styled-components";
 import { useBlanks } from "../../api/tables";
 import { useWrite } from "../../api/entries";
 import type { KitSteps, Reading } from "../../api/schemas";
-import { Button, InlineButton, phone, ProblemNote } from "../../kit";
+import { Button, InlineButton, phone, ProblemNote, YesNo } from "../../kit";
 import type { Vials } from "../../api/practice";
 import { When } from "../../shared/When";
 
@@ -28,6 +28,7 @@ export function TapTest({ tankId, kit, onWritten, shown }: Props) {
   const storageKey = `reedmace.draft.${tankId}.taps`;
   const [picked, setPicked] = useState<Picked>(() => read(storageKey));
   const [at, setAt] = useState<string | null>(null);
+  const [otherKit, setOtherKit] = useState(false);
   const write = useWrite(tankId);
   const latest = useRef(picked);
   const keep = (next: Picked) => {
@@ -43,7 +44,7 @@ export function TapTest({ tankId, kit, onWritten, shown }: Props) {
   const any = ROWS.some((what) => picked[what] != null);
   const log = async () => {
     // Drops are counted and pH is matched as they are; only colours are read by eye.
-    const body: Reading = { ...blank, basis: kit.basis, ...shown?.vials.reads };
+    const body: Reading = { ...blank, basis: kit.basis, ...shown?.vials.reads, other_kit: otherKit };
     for (const what of ROWS) body[`${what}_ppm`] = picked[what] ?? null;
     // The top step is open-ended.
     body.off_scale = ROWS.filter((what) => picked[what] != null && picked[what] === steps[what].at(-1));
@@ -51,6 +52,7 @@ export function TapTest({ tankId, kit, onWritten, shown }: Props) {
     // What was tapped for the next test while this one was on its way stays.
     keep(tappedSince(picked, latest.current));
     setAt(null);
+    setOtherKit(false);
     onWritten(entry === "held" ? "held" : entry.id);
   };
   return (
@@ -104,6 +106,7 @@ export function TapTest({ tankId, kit, onWritten, shown }: Props) {
           </InlineButton>
         )}
         <When at={at} onChange={setAt} />
+        {any && !shown && <YesNo label="Another kit than before" value={otherKit} onChange={setOtherKit} />}
       </Foot>
       <ProblemNote problem={write.error} />
     </div>

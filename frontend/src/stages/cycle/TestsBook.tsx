@@ -9,11 +9,14 @@ import type { Entry, Reading, LogbookState } from "../../api/schemas";
 import { Button, Fields, InlineButton, Lead, ProblemNote, YesNo } from "../../kit";
 import { NumberBox } from "../../kit/quantities";
 import { Bar } from "../../kit";
+import { colourFigure } from "../../shared/entryWords";
 import { FIELDS } from "../../shared/testLine";
 import { When } from "../../shared/When";
 import { Table } from "./Ready";
 import { LOCALE } from "../../quantity/locale";
 import { short } from "../../quantity/format";
+
+const COLOURS = ["ammonia", "nitrite", "nitrate"] as const;
 
 export function TestsBook({ tankId, logbook }: { tankId: number; logbook: LogbookState }) {
   const entries = useEntries(tankId);
@@ -111,14 +114,19 @@ function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
             value={reading[f] ?? null}
             {...range(`Reading.${f}`)}
             onChange={(v) => {
-              setReading((now) => ({ ...now, [f]: v }));
+              // A corrected figure has no range any more.
+              setReading((now) => ({
+                ...now,
+                [f]: v,
+                between: now.between.filter((span) => f !== `${span.what}_ppm`),
+              }));
             }}
           />
         ))}
       </Fields>
       <Bar>
         <When at={at} onChange={setAt} />
-        {(["ammonia", "nitrite", "nitrate"] as const).map((what) =>
+        {COLOURS.map((what) =>
           reading[`${what}_ppm`] == null ? null : (
             <YesNo
               key={what}
@@ -136,6 +144,13 @@ function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
           ),
         )}
       </Bar>
+      <YesNo
+        label="Read with another kit than the tests before"
+        value={reading.other_kit}
+        onChange={(on) => {
+          setReading((now) => ({ ...now, other_kit: on }));
+        }}
+      />
       <Bar>
         <Button
           isDisabled={write.isPending}
@@ -183,10 +198,10 @@ function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
 }
 
 function show(r: Reading, field: (typeof FIELDS)[number][0]): string {
+  const colour = COLOURS.find((what) => field === `${what}_ppm`);
+  if (colour) return colourFigure(r, colour) ?? "";
   const value = r[field];
-  if (value == null) return "";
-  const off = r.off_scale.some((o) => field === `${o}_ppm`);
-  return `${short(value, 3)}${off ? "+" : ""}`;
+  return value == null ? "" : short(value, 3);
 }
 
 function moment(at: string): string {

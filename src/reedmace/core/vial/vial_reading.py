@@ -63,10 +63,10 @@ class VialAnswer(Answer):
     low_on_card: Annotated[float, number("as the card says", 0, 10_000)]
     high_on_card: Annotated[float, number("as the card says", 0, 10_000)]
     nearest_on_card: Annotated[float, number("as the card says", 0, 10_000, "The step it looks most like")]
-    to_log_on_card: Annotated[
-        float,
-        number("as the card says", 0, 10_000, "Rounded; nothing only where it is surely nothing, else what may be"),
-    ]
+    to_log: str = Field(
+        description='As a test line takes it: "0" only where it is surely nothing, "0.25-0.5" between steps, "8+" at the'
+        " last"
+    )
     zero: bool = Field(description="Whether all of the range is nearer to nothing than to the first step")
     sure: bool
     doubts: list[str]
@@ -105,15 +105,13 @@ def vial_reading(question: VialQuestion) -> VialAnswer:
     doubts += _of_the_colours(distances[best], vial, steps)
     w.line("reading", "place on the card", f"{low:g} to {high:g}", figure, "as the card says", "geometry")
     zero = figures[0] == 0 and high < ZERO_SHARE * figures[1] and not doubts
-    # A range that touches poison is no zero, wherever its middle lies.
-    to_log = 0.0 if zero else _rounded(figure) or _rounded(high)
     return VialAnswer(
         verdict=_words(figure, low, high, zero=zero, doubts=doubts),
         figure_on_card=figure,
         low_on_card=low,
         high_on_card=high,
         nearest_on_card=nearest,
-        to_log_on_card=to_log,
+        to_log=_to_log(figure, low, high, top=figures[-1], zero=zero),
         zero=zero,
         sure=not doubts and sum(low < f < high for f in figures) <= 1,
         doubts=doubts,
@@ -186,6 +184,17 @@ def _words(figure: float, low: float, high: float, *, zero: bool, doubts: list[s
     if zero:
         return "Zero."
     return f"About {_rounded(figure):g}, between {_rounded(low):g} and {_rounded(high):g}."
+
+
+def _to_log(figure: float, low: float, high: float, *, top: float, zero: bool) -> str:
+    """The reading as a keeper would jot it. A range that touches poison is no zero, wherever its middle lies."""
+    if zero:
+        return "0"
+    if figure >= top:
+        # The last step stands for all above it.
+        return f"{_rounded(top):g}+"
+    ends = f"{_rounded(low):g}", f"{_rounded(high):g}"
+    return ends[0] if ends[0] == ends[1] else "-".join(ends)
 
 
 def _rounded(figure: float) -> float:

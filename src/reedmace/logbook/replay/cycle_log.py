@@ -8,6 +8,7 @@ from reedmace.core.cycle import CycleLog, LoggedReading
 from reedmace.core.cycle.record.log import (
     KitSteps,
     LoggedAlkalinity,
+    LoggedBetween,
     LoggedChange,
     LoggedDose,
     LoggedMedia,
@@ -172,6 +173,15 @@ def _logged_readings(state: LogbookState, days: _Days) -> list[LoggedReading]:
                 phosphate_ppm=r.phosphate_ppm,
                 salinity_g_kg=r.salinity_g_kg,
                 off_scale=r.off_scale,
+                between=[
+                    LoggedBetween(
+                        what=b.what,
+                        low_mg_n_l=as_nitrogen(b.low_ppm, b.what, r.basis),
+                        high_mg_n_l=as_nitrogen(b.high_ppm, b.what, r.basis),
+                    )
+                    for b in r.between
+                ],
+                other_kit=r.other_kit,
             )
         )
     return found[-MOST_ROWS:]

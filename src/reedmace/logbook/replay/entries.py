@@ -8,6 +8,7 @@ from pydantic import AwareDatetime, Field, model_validator
 from reedmace.core.contract import PH, Celsius, MgNPerL, Name, Part, Share, number, whole
 from reedmace.core.cycle import Sign
 from reedmace.core.cycle.record.log import Off
+from reedmace.core.cycle.record.test_line import ReadBetween
 from reedmace.core.quantity.units import Basis
 from reedmace.logbook.plans.plan_kinds import CyclePlan, FilterKey, FilterPlan, FitPlan, KitPlan, StockPlan, TankPlan
 from reedmace.logbook.times import OurTime
@@ -70,6 +71,10 @@ class Reading(Part):
     phosphate_ppm: Annotated[float, number("ppm", 0, 100, "As PO4")] | None = None
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] | None = None
     off_scale: Annotated[list[Off], Field(max_length=3)] = Field(default_factory=list)
+    between: Annotated[list[ReadBetween], Field(max_length=3)] = Field(
+        default_factory=list, description="Ranges of figures that stood between steps"
+    )
+    other_kit: bool = Field(default=False, description="Read with another kit than the tests before it")
 
 
 class Dose(Part):

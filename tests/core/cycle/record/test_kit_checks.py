@@ -37,6 +37,12 @@ def test_a_quarter_after_every_dose_is_the_kit() -> None:
     assert any("test the kit itself" in why for why in cycle_forecast(CycleForecastQuestion(log=log)).rests_on)
 
 
+def test_a_second_kit_that_reads_the_same_clears_the_first() -> None:
+    log = log_of([0.25] * 6)
+    confirmed = log.readings[-1].model_copy(update={"other_kit": True})
+    assert not kit_is_stuck(log.model_copy(update={"readings": [*log.readings[:-1], confirmed]}))
+
+
 @pytest.mark.parametrize(
     "log",
     [

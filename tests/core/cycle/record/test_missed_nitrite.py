@@ -45,6 +45,12 @@ def test_ammonia_that_went_and_shows_nowhere_is_missed_by_the_nitrite_test() -> 
     assert any("another kit" in action.title for action in advice.then)
 
 
+def test_a_second_kit_that_reads_none_as_well_ends_the_doubt() -> None:
+    assert not nitrite_is_missed(log_of([*GONE[:-1], GONE[-1] | {"other_kit": True}]))
+    # One that read ammonia alone says nothing of nitrite.
+    assert nitrite_is_missed(log_of([*GONE[:-1], GONE[-1] | {"other_kit": True, "nitrite_mg_n_l": None}]))
+
+
 @pytest.mark.parametrize(
     ("rows", "more"),
     [

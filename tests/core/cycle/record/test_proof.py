@@ -13,7 +13,7 @@ from reedmace.core.cycle import (
     cycle_forecast,
     cycle_readiness,
 )
-from reedmace.core.cycle.record.log import KitSteps
+from reedmace.core.cycle.record.log import KitSteps, LoggedBetween
 from reedmace.core.cycle.record.proof import checked_doses
 from reedmace.core.cycle.record.proven_load import proven_capacity
 from tests.support.cycling import NI, A, proving
@@ -274,3 +274,15 @@ def test_with_a_kit_that_may_be_dead_ammonia_is_not_piled_up() -> None:
     actions = [advice.first, *advice.then]
     assert "Try another kit" in advice.first.title
     assert not any(a.do == "dose-ammonia" for a in actions)
+
+
+def test_a_range_that_touches_poison_is_no_zero_and_proves_nothing() -> None:
+    log = log_of()
+    assert is_ready(log)
+    doubt = {"what": "nitrite", "low_mg_n_l": 0.0, "high_mg_n_l": 0.5 * NI}
+    unsure = [r.model_copy(update={"between": [LoggedBetween(**doubt)]}) for r in log.readings]
+    assert not is_ready(log.model_copy(update={"readings": unsure}))
+    surely = [
+        r.model_copy(update={"between": [LoggedBetween(**doubt | {"high_mg_n_l": 0.1 * NI})]}) for r in log.readings
+    ]
+    assert is_ready(log.model_copy(update={"readings": surely}))

@@ -193,7 +193,8 @@ def _nitrite_missed(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer) -> tu
     test = Action(
         do="test",
         title="Read nitrite with another kit",
-        detail="A shop's or a friend's; with your own shake the bottles, and wait as long as its sheet says.",
+        detail="A shop's or a friend's, logged as of another kit; with your own shake the bottles, and wait as long as"
+        " its sheet says.",
         reason="The film that takes ammonia makes nitrite of it, and the film for nitrite comes weeks later.",
         when="now",
     )

@@ -23,6 +23,9 @@ def kit_is_stuck(log: CycleLog) -> bool:
     rows = sorted((r.day, r.ammonia_mg_n_l) for r in log.readings if r.ammonia_mg_n_l is not None)
     if len(rows) < FEWEST_TESTS or rows[0][1] <= log.kit.zero_mg_n_l("ammonia"):
         return False
+    if any(r.other_kit and r.ammonia_mg_n_l is not None for r in log.readings):
+        # Two kits that read the same are not both stuck.
+        return False
     if any(value != rows[0][1] for _, value in rows):
         return False
     steps = log.kit.steps_mg_n_l("ammonia")
@@ -54,7 +57,7 @@ def nitrite_is_missed(log: CycleLog) -> bool:
     """Whether ammonia went, with animals in a new tank, and neither nitrite nor nitrate shows what it became.
 
     log: the cycle's. The film that takes ammonia comes first (common practice), so nitrite follows; plants and media
-    that came with their film are left out.
+    that came with their film are left out. A second kit that reads none as well ends the doubt.
     """
     seeded = log.method in TRANSFERRED or "seed-media" in log.helpers
     if not log.animals_are_in() or log.settled() or seeded or log.plants == "many":
@@ -78,6 +81,8 @@ def _went_unseen(log: CycleLog, rows: list[tuple[float, float]]) -> bool:
     after = [r for r in log.readings if r.day > since]
     nitrite = [r.nitrite_mg_n_l for r in after if r.nitrite_mg_n_l is not None]
     if went < WENT_MG_N_L or not nitrite or max(nitrite) > log.kit.zero_mg_n_l("nitrite"):
+        return False
+    if any(r.other_kit and r.nitrite_mg_n_l is not None for r in after):
         return False
     nitrate = [r.nitrate_mg_n_l for r in after if r.nitrate_mg_n_l is not None]
     before = [r.nitrate_mg_n_l for r in log.readings if r.nitrate_mg_n_l is not None and r.day <= since]

@@ -42,6 +42,14 @@ HIGH_NITRITE_MG_N_L = 5 * NITROGEN_SHARE["NO2"]
 """Nitrite above which keepers stop dosing, about 5 ppm (common practice)."""
 
 
+class LoggedBetween(Part):
+    """What a vial may be, where it stood between steps or the picture was in doubt."""
+
+    what: Off
+    low_mg_n_l: MgNPerL
+    high_mg_n_l: MgNPerL
+
+
 class LoggedReading(Part):
     """One test. What was not measured is null. `off_scale` names tests that read "this or more"."""
 
@@ -55,6 +63,13 @@ class LoggedReading(Part):
     phosphate_ppm: Annotated[float, number("ppm", 0, 100, "As PO4")] | None = None
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] | None = None
     off_scale: Annotated[list[Off], Field(max_length=3)] = Field(default_factory=list)
+    between: Annotated[list[LoggedBetween], Field(max_length=3)] = Field(default_factory=list)
+    other_kit: bool = Field(default=False, description="Read with another kit than the tests before it")
+
+    def at_most_mg_n_l(self, what: Off) -> float | None:
+        """Upper end of what was read, mg N/L: the value itself without a range, None where untested. what: which."""
+        value: float | None = getattr(self, f"{what}_mg_n_l")
+        return None if value is None else max([value, *(b.high_mg_n_l for b in self.between if b.what == what)])
 
 
 class LoggedDose(Part):

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from reedmace.core.cycle.record.log import CycleLog, LoggedDose, LoggedReading
-from reedmace.core.cycle.record.suspect_readings import interval_of
+from reedmace.core.cycle.record.suspect_readings import read_interval
 from reedmace.core.memo import memoize
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
@@ -82,11 +82,8 @@ def _in_order(log: CycleLog) -> list[LoggedReading]:
 
 
 def _span(log: CycleLog, reading: LoggedReading, what: Literal["nitrate"]) -> tuple[float, float] | None:
-    value = getattr(reading, f"{what}_mg_n_l")
-    if value is None:
-        return None
-    low, high, _ = interval_of(value, log.kit.steps_mg_n_l(what), what in reading.off_scale)
-    return low, high
+    interval = read_interval(log, reading, what)
+    return None if interval is None else interval[:2]
 
 
 def _seen_mg_n_l(log: CycleLog, reading: LoggedReading) -> float:

@@ -59,22 +59,17 @@ class CheckedDose:
 def is_zero(log: CycleLog, reading: LoggedReading) -> bool:
     """Whether both ammonia and nitrite were read and both are at this kit's zero, neither off the scale.
 
+    A range that reaches above zero is no zero.
+
     log: whose kit it is; reading: one test.
     """
-    return (
-        reading.ammonia_mg_n_l is not None
-        and reading.nitrite_mg_n_l is not None
-        and not reading.off_scale
-        and reading.ammonia_mg_n_l <= log.kit.zero_mg_n_l("ammonia")
-        and reading.nitrite_mg_n_l <= log.kit.zero_mg_n_l("nitrite")
-    )
+    return is_full(reading) and not reading.off_scale and not shows_poison(log, reading)
 
 
 def shows_poison(log: CycleLog, reading: LoggedReading) -> bool:
-    """Whether ammonia or nitrite was read above this kit's zero. log: whose kit; reading: one test."""
-    return (reading.ammonia_mg_n_l or 0.0) > log.kit.zero_mg_n_l("ammonia") or (
-        reading.nitrite_mg_n_l or 0.0
-    ) > log.kit.zero_mg_n_l("nitrite")
+    """Whether ammonia or nitrite was read, or may be, above this kit's zero. log: whose kit; reading: one test."""
+    poisons: tuple[Literal["ammonia", "nitrite"], ...] = ("ammonia", "nitrite")
+    return any((reading.at_most_mg_n_l(what) or 0.0) > log.kit.zero_mg_n_l(what) for what in poisons)
 
 
 def is_full(reading: LoggedReading) -> bool:

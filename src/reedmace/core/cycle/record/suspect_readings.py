@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from reedmace.core.contract import Part, number
-from reedmace.core.cycle.record.log import CycleLog, LoggedReading
+from reedmace.core.cycle.record.log import CycleLog, LoggedReading, Off
 from reedmace.core.memo import memoize
 from reedmace.core.quantity import CACO3_PER_DKH
 
@@ -80,6 +80,23 @@ def interval_of(value: float, steps: list[float], off_scale: bool) -> tuple[floa
         return value / ratio, value * ratio, first
     above = next(s for s in steps if s > value)
     return max(s for s in [-first, *steps] if s < value), above, first
+
+
+def read_interval(log: CycleLog, reading: LoggedReading, what: Off) -> tuple[float, float, float] | None:
+    """(low, high, half the first step) of one figure of a test, mg N/L; None where it was not read.
+
+    log: whose kit; reading: one test; what: which figure. A range given with it takes the place of the kit's step; one
+    that begins at nothing reaches below it, as a zero does.
+    """
+    value: float | None = getattr(reading, f"{what}_mg_n_l")
+    if value is None:
+        return None
+    steps = log.kit.steps_mg_n_l(what)
+    low, high, first = interval_of(value, steps, what in reading.off_scale)
+    for given in reading.between:
+        if given.what == what and given.high_mg_n_l > given.low_mg_n_l:
+            return (given.low_mg_n_l or -HIGHEST), given.high_mg_n_l, first
+    return low, high, first
 
 
 def kh_interval(value_dkh: float, step_dkh: float) -> tuple[float, float]:
@@ -160,10 +177,10 @@ def figures_of(log: CycleLog, readings: list[LoggedReading], doubtful: list[Susp
     rows = []
     for j, reading in enumerate(readings):
         for column, what in enumerate(TESTS):
-            value = getattr(reading, f"{what}_mg_n_l")
-            if value is None:
+            interval = read_interval(log, reading, what)
+            if interval is None:
                 continue
-            low, high, first = interval_of(value, log.kit.steps_mg_n_l(what), what in reading.off_scale)
+            low, high, first = interval
             wrong_chance = DOUBTFUL if (reading.day, what) in weak or log.kit.expired else WRONG
             rows.append((low, high, first, column, j, 1.0, wrong_chance))
         if reading.kh_dkh is not None:

@@ -1,11 +1,12 @@
-"""Parser for one line of test results as people jot it: "a 0.5 n 1 no3 20 ph 7.4 26C"."""
+"""Parser for one line of test results as people jot it: "a 0.5 n 0.25-1 no3 20 ph 7.4 26C"."""
 
 import re
-from typing import Annotated, Literal
+from typing import Annotated, Literal, NamedTuple
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
-from reedmace.core.contract import PH, Answer, Celsius, Question, computation, number
+from reedmace.core.contract import PH, Answer, Celsius, Part, Question, computation, number
+from reedmace.core.cycle.record.log import Off
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.parsing import ask_thousands
@@ -43,6 +44,39 @@ _RANGE = {
     "temperature_c": (0.5, 40, "°C"),
     "salinity_g_kg": (0, 45, "g/kg"),
 }
+_COLOURS = ("ammonia_ppm", "nitrite_ppm", "nitrate_ppm")
+"""Read against a colour scale, so that a figure may stand between two steps or be off the last."""
+_WORDS = {
+    "ammonia_ppm": "ammonia {} ppm",
+    "nitrite_ppm": "nitrite {} ppm",
+    "nitrate_ppm": "nitrate {} ppm",
+    "phosphate_ppm": "phosphate {} ppm",
+    "ph": "pH {}",
+    "kh_dkh": "KH {} dKH",
+    "temperature_c": "{}",
+    "salinity_g_kg": "salinity {} g/kg",
+}
+_EXAMPLE = "Write it as: a 0.5 n 1 no3 20 ph 7.4 kh 4 26C"
+_OTHER_KIT = re.compile(r"\s*\b(?:other|another|second)\s+kit\b", re.IGNORECASE)
+_NUMBER = r"(?:\d+(?:\.\d+)?|\.\d+)"
+_TOKEN = re.compile(
+    rf"\s*(?:(no2|no3|nh3|nh4|po4|[a-z]+)\s*)?({_NUMBER})(?:\s*(?:-|–|\bto\b)\s*({_NUMBER}))?\s*(\+)?\s*(°?\s*[cf]\b)?",
+    re.IGNORECASE,
+)
+
+
+class ReadBetween(Part):
+    """A figure that stood between two: what was read, and its range on the kit's own basis."""
+
+    what: Off
+    low_ppm: Ppm
+    high_ppm: Ppm
+
+    @model_validator(mode="after")
+    def _ends_rise(self) -> "ReadBetween":
+        if self.low_ppm > self.high_ppm:
+            raise ValueError(f"low_ppm: must be at most high_ppm, {self.high_ppm:g}")
+        return self
 
 
 class ReadTestLineQuestion(Question):
@@ -53,7 +87,10 @@ class ReadTestLineQuestion(Question):
 
 
 class ReadTestLineAnswer(Answer):
-    """Each figure found; the rest null. `off_scale` names those typed with a plus."""
+    """Each figure found; the rest null.
+
+    `off_scale` names those typed with a plus, `between` holds the ranges, of which the figure is the middle.
+    """
 
     ammonia_ppm: Ppm | None = None
     nitrite_ppm: Ppm | None = None
@@ -63,73 +100,103 @@ class ReadTestLineAnswer(Answer):
     kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
     temperature_c: Celsius | None = None
     salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] | None = None
-    off_scale: list[Literal["ammonia", "nitrite", "nitrate"]]
+    off_scale: list[Off]
+    between: list[ReadBetween]
+    other_kit: bool
 
 
-def _span(low: float, high: float, unit: str) -> str:
-    if unit == "°C":
-        return f"{formatting.celsius.bare(low)} to {formatting.celsius(high)}"
-    return f"{low:g} to {high:g} {unit}"
+class _Figure(NamedTuple):
+    """One figure of the line: the middle of its range, its ends, and whether it is this or more."""
+
+    key: str
+    value: float
+    low: float
+    high: float
+    off: bool
+
+    @property
+    def what(self) -> str:
+        return self.key.removesuffix("_ppm")
 
 
 @computation("read-test-line", "What a jotted test line means")
 def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
     """The figures in a jotted line.
 
-    question: pairs of a name (a, n, no3, po4, ph, kh, t) and a figure; "5+" is off the scale; "26C" or "79F" needs no
-    name. Raises CannotAnswer naming the piece that was not understood, a figure out of range, or one given twice.
+    question: pairs of a name (a, n, no3, po4, ph, kh, t) and a figure; "5+" is off the scale, "0.25-1" stands between
+    two; "26C" or "79F" needs no name; "other kit" says that another one was used. Raises CannotAnswer naming the piece
+    that was not understood, a figure out of range, or one given twice.
     """
-    found: dict[str, float] = {}
-    off: list[str] = []
     ask_thousands(question.text)
     # A comma between digits is a decimal mark; any other separates two tests.
     rest = re.sub(r"(?<=\d),(?=\d)", ".", question.text.lower()).replace(",", " ").replace("=", " ").replace(":", " ")
-    token = re.compile(
-        r"\s*(?:(no2|no3|nh3|nh4|po4|[a-z]+)\s*)?(\d+(?:\.\d+)?|\.\d+)\s*(\+)?\s*(°?\s*[cf]\b)?", re.IGNORECASE
-    )
+    rest, other = _OTHER_KIT.subn(" ", rest)
+    found: dict[str, _Figure] = {}
     position = 0
     while position < len(rest.rstrip()):
-        match = token.match(rest, position)
-        piece = rest[position:].strip()[:20]
-        if not match or match.end() == position:
-            raise CannotAnswer("text", f'"{piece}" is not understood.', "Write it as: a 0.5 n 1 no3 20 ph 7.4 kh 4 26C")
-        name, figure, plus, degrees = match.groups()
-        key = _KEYS.get(name or ("t" if degrees else ""))
-        if key is None:
-            raise CannotAnswer("text", f'"{piece}" has no name Reedmace knows.', "Names: a, n, no3, po4, ph, kh, t.")
-        value = float(figure)
-        if key == "temperature_c" and (("f" in degrees) if degrees else question.degrees == "°F"):
-            value = (value - 32) / 1.8
-        low, high, unit = _RANGE[key]
-        if not low <= value <= high:
+        figure, position = _next_figure(rest, position, question.degrees)
+        if figure.key in found:
             raise CannotAnswer(
-                "text", f"{key.split('_')[0]} {figure} is outside {_span(low, high, unit)}.", "Check the figure."
+                "text", f"{_short(figure.key)} is given twice.", "Keep one; n is nitrite, no3 is nitrate."
             )
-        if key in found:
-            raise CannotAnswer(
-                "text", f"{key.split('_')[0]} is given twice.", "Keep one; n is nitrite, no3 is nitrate."
-            )
-        found[key] = value
-        if plus:
-            if not key.endswith("_ppm") or key == "phosphate_ppm":
-                raise CannotAnswer("text", f"{key.split('_')[0]} cannot be off a colour scale.", "Leave out the plus.")
-            off.append(key.removesuffix("_ppm"))
-        position = match.end()
-    words = {
-        "ammonia_ppm": "ammonia {:g} ppm",
-        "nitrite_ppm": "nitrite {:g} ppm",
-        "nitrate_ppm": "nitrate {:g} ppm",
-        "phosphate_ppm": "phosphate {:g} ppm",
-        "ph": "pH {:g}",
-        "kh_dkh": "KH {:g} dKH",
-        "temperature_c": "{}",
-        "salinity_g_kg": "salinity {:g} g/kg",
-    }
+        found[figure.key] = figure
     if not found:
-        raise CannotAnswer("text", "there is no figure in it.", "Write it as: a 0.5 n 1 no3 20 ph 7.4 kh 4 26C")
-    verdict = ", ".join(
-        words[k].format(formatting.celsius(v, ".3g") if k == "temperature_c" else v)
-        + (" or more" if k.removesuffix("_ppm") in off else "")
-        for k, v in found.items()
+        raise CannotAnswer("text", "there is no figure in it.", _EXAMPLE)
+    figures = found.values()
+    return ReadTestLineAnswer.model_validate(
+        {
+            "verdict": ", ".join([*(_in_words(f) for f in figures), *(["with another kit"] if other else [])]),
+            "working": [],
+            "off_scale": [f.what for f in figures if f.off],
+            "between": [{"what": f.what, "low_ppm": f.low, "high_ppm": f.high} for f in figures if f.low < f.high],
+            "other_kit": other > 0,
+            **{f.key: f.value for f in figures},
+        }
     )
-    return ReadTestLineAnswer.model_validate({"verdict": verdict, "working": [], "off_scale": off, **found})
+
+
+def _next_figure(text: str, position: int, degrees: str) -> tuple[_Figure, int]:
+    """The figure at a place of the line, and the place after it. Raises CannotAnswer."""
+    match = _TOKEN.match(text, position)
+    piece = text[position:].strip()[:20]
+    if not match or match.end() == position:
+        raise CannotAnswer("text", f'"{piece}" is not understood.', _EXAMPLE)
+    name, first, last, plus, unit = match.groups()
+    key = _KEYS.get(name or ("t" if unit else ""))
+    if key is None:
+        raise CannotAnswer("text", f'"{piece}" has no name Reedmace knows.', "Names: a, n, no3, po4, ph, kh, t.")
+    ends = [float(end) for end in (first, last) if end]
+    if key == "temperature_c" and (("f" in unit) if unit else degrees == "°F"):
+        ends = [(end - 32) / 1.8 for end in ends]
+    for end, typed in zip(ends, (first, last), strict=False):
+        _check_range(key, end, typed)
+    if plus and key not in _COLOURS:
+        raise CannotAnswer("text", f"{_short(key)} cannot be off a colour scale.", "Leave out the plus.")
+    if last and (key not in _COLOURS or plus):
+        raise CannotAnswer(
+            "text", f"{_short(key)} {first}-{last} is not one figure.", "Write the figure in the middle."
+        )
+    if ends[-1] < ends[0]:
+        raise CannotAnswer("text", f"{_short(key)} {first}-{last} falls.", "Write the lower figure first.")
+    return _Figure(key, (ends[0] + ends[-1]) / 2, ends[0], ends[-1], bool(plus)), match.end()
+
+
+def _check_range(key: str, value: float, typed: str) -> None:
+    low, high, unit = _RANGE[key]
+    if not low <= value <= high:
+        where = f"{low:g} to {high:g} {unit}"
+        if unit == "°C":
+            where = f"{formatting.celsius.bare(low)} to {formatting.celsius(high)}"
+        raise CannotAnswer("text", f"{_short(key)} {typed} is outside {where}.", "Check the figure.")
+
+
+def _short(key: str) -> str:
+    """A figure's name without its unit."""
+    return key.split("_")[0]
+
+
+def _in_words(figure: _Figure) -> str:
+    if figure.key == "temperature_c":
+        return formatting.celsius(figure.value, ".3g")
+    value = f"{figure.low:g} to {figure.high:g}" if figure.low < figure.high else f"{figure.value:g}"
+    return _WORDS[figure.key].format(value) + (" or more" if figure.off else "")
