@@ -1,6 +1,7 @@
 """Photographs are private, kept once, within limits, and on the neighbour's page only where chosen."""
 
 import io
+import zipfile
 from datetime import UTC, datetime
 
 import pytest
@@ -129,3 +130,89 @@ def test_a_tank_and_an_account_hold_so_many(keeper, monkeypatch) -> None:
     assert put(keeper, tank).status_code == 201
     assert put(keeper, tank, key="photo-0002").status_code in (409, 429)
     assert put(keeper, tank).status_code == 201
+
+
+def test_one_belongs_to_a_line_and_goes_out_and_in_with_the_logbook(keeper) -> None:
+    tank = keeper.tank("Hall")
+    keeper.write(tank, {"kind": "note", "text": "A fin heals"}, key="note-0000001")
+    put(keeper, tank, entry_key="note-0000001", of="animal", words="left fin")
+    hidden = put(keeper, tank, key="photo-0002").json["id"]
+    keeper.send("PUT", f"/api/tanks/{tank}/photos/{hidden}", {"shown": True})
+    packed = keeper.get(f"/api/tanks/{tank}/bundle.zip")
+    assert packed.mimetype == "application/zip"
+    made = send_zip(keeper, packed.data)
+    assert (made.status_code, made.json["entries"]) == (201, 1), made.json
+    photos = keeper.get(f"/api/tanks/{made.json['tank_id']}/photos").json["photos"]
+    of = [(p["key"], p["entry_key"], p["of"], p["words"], p["shown"]) for p in photos]
+    assert of == [
+        ("photo-0001", "note-0000001", "animal", "left fin", False),
+        ("photo-0002", None, "tank", "", True),
+    ]
+    entries = keeper.get(f"/api/tanks/{made.json['tank_id']}/entries").json["entries"]
+    assert [e["key"] for e in entries] == ["note-0000001"]
+
+
+def send_zip(keeper, data: bytes):
+    headers = {"X-CSRF-Token": keeper.token, "Content-Type": "application/zip"}
+    return keeper.client.post("/api/bundles/zip", data=data, headers=headers)
+
+
+def rezipped(data: bytes, **members: bytes | None) -> bytes:
+    """The same zip with members replaced, or left out where None; a name's "." is written "__"."""
+    new = {name.replace("__", "."): content for name, content in members.items()}
+    out = io.BytesIO()
+    with zipfile.ZipFile(io.BytesIO(data)) as old, zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
+        for name in old.namelist():
+            content = new.get(name, old.read(name))
+            if content is not None:
+                packed.writestr(name, content)
+    return out.getvalue()
+
+
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [
+        (lambda data: b"no zip", "is no zip"),
+        (lambda data: data[: len(data) // 2], "is no zip, or is cut off"),
+        (lambda data: rezipped(data, bundle__json=None), "bundle.json is missing"),
+        (lambda data: rezipped(data, photos__json=b"[1]"), "photos.json is not usable"),
+        (lambda data: rezipped(data, **{"photos/photo-0001__jpg": b"<svg/>"}), "is no picture"),
+        (lambda data: rezipped(data, **{"photos/photo-0001__jpg": bytes(3_000_000)}), "is over 2 MB"),
+        (lambda data: rezipped(data, bundle__json=bytes(60_000_000)), "is over 48 MB"),
+    ],
+    ids=["no zip", "cut off", "no logbook", "bad index", "no picture", "large picture", "a bomb"],
+)
+def test_a_zip_that_is_wrong_is_told_and_makes_nothing(keeper, change, says: str) -> None:
+    tank = keeper.tank()
+    put(keeper, tank)
+    answer = send_zip(keeper, change(keeper.get(f"/api/tanks/{tank}/bundle.zip").data))
+    assert answer.status_code == 422, answer.json
+    assert says in answer.json["detail"]
+    assert len(keeper.get("/api/tanks").json["tanks"]) == 1
+
+
+def test_a_box_of_the_shelf_has_one_photograph_of_its_owner_alone(keeper, sign_up, visitor) -> None:
+    label = {"name": "Reed 200", "box_lph": 200}
+    made = keeper.send("POST", "/api/shelf", {"boxes": [{"key": "box-0000001", "box": {"label": label}}]})
+    assert made.status_code == 201, made.json
+    box = made.json["items"][0]["id"]
+    path = f"/api/shelf/{box}/photo"
+
+    def send(one, body: bytes):
+        return one.client.put(path, data=body, headers={"X-CSRF-Token": one.token, "Content-Type": "image/jpeg"})
+
+    assert keeper.get(f"{path}.jpg").status_code == 404
+    first = send(keeper, jpeg()).json["photos"]
+    assert list(first) == [str(box)]
+    assert send(keeper, jpeg("maroon")).json["photos"] != first
+    assert keeper.get(f"{path}.jpg?size=small").mimetype == "image/jpeg"
+    assert send(keeper, b"%PDF").json["detail"].startswith("The photograph is no picture")
+    other = sign_up()
+    assert send(other, jpeg()).status_code == 404
+    assert other.get(f"{path}.jpg").status_code == 404
+    assert other.send("DELETE", path).status_code == 404
+    assert visitor().get(f"{path}.jpg").status_code == 401
+    assert keeper.send("DELETE", path).json["photos"] == {}
+    send(keeper, jpeg())
+    assert keeper.send("DELETE", f"/api/shelf/{box}").status_code == 200
+    assert keeper.get(f"{path}.jpg").status_code == 404

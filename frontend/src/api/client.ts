@@ -64,11 +64,20 @@ export function postJson(path: string, text: string): Promise<unknown> {
 }
 
 /** POST a text body (CSV), or a file as it is. */
-export async function postText(path: string, text: string | Blob, type = "text/csv"): Promise<unknown> {
+export function postText(path: string, text: string | Blob, type = "text/csv"): Promise<unknown> {
+  return send("POST", path, text, type);
+}
+
+/** Send a file as it is. */
+export function sendFile(method: "POST" | "PUT", path: string, file: Blob): Promise<unknown> {
+  return send(method, path, file, file.type || "application/octet-stream");
+}
+
+async function send(method: string, path: string, body: string | Blob, type: string): Promise<unknown> {
   const response = await reach(
     fetch(path, {
-      method: "POST",
-      body: text,
+      method,
+      body,
       headers: { "X-CSRF-Token": csrfToken, "Content-Type": type, "Reedmace-Units": units },
     }),
   );

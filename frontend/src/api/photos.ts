@@ -16,6 +16,8 @@ export interface HeldPhoto {
   at: string;
   of: Photo["of"];
   words: string;
+  /** Key of the logbook line it belongs to. */
+  entryKey?: string;
   blob: Blob;
   account: string;
   /** Why the server rejected it: it stays until its keeper removes it. */
@@ -84,8 +86,9 @@ async function send(queries: QueryClient): Promise<void> {
   sending = true;
   try {
     for (let next = waiting(); next; next = waiting()) {
-      const { tankId, key, at, of, words, blob } = next;
+      const { tankId, key, at, of, words, entryKey, blob } = next;
       const query = new URLSearchParams({ key, at, of, words });
+      if (entryKey) query.set("entry_key", entryKey);
       try {
         await postText(`/api/tanks/${tankId}/photos?${query}`, blob, blob.type || "application/octet-stream");
       } catch (error) {

@@ -1,6 +1,6 @@
 /** The shelf, the counter and the pages of the kinds. */
 import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { ask, client, postText, ProblemError } from "./client";
+import { ask, client, postText, ProblemError, sendFile } from "./client";
 import { useSettled } from "./compute";
 import { newKey } from "./outbox";
 import type { BoxesPut, CounterAnswer, CounterQuestion, Shelf, ShelfBox, ShelfItem } from "./schemas";
@@ -50,6 +50,25 @@ export function useRemoveBox() {
   return useMutation<Shelf, ProblemError, number>({
     mutationFn: (id) => ask(client.DELETE("/api/shelf/{box_id}", { params: { path: { box_id: id } } })),
     onSuccess,
+  });
+}
+
+/** Address of a box's picture. digest: of it, so that a replaced one is fetched anew. */
+export function boxPictureOf(id: number, digest: string, size: "small" | "full"): string {
+  return `/api/shelf/${id}/photo.jpg?size=${size}&v=${digest.slice(0, 12)}`;
+}
+
+/** Puts the photograph of a box, or with null takes it away. */
+export function useBoxPhoto(id: number) {
+  const queries = useQueryClient();
+  return useMutation<Shelf, ProblemError, File | null>({
+    mutationFn: async (file) =>
+      file
+        ? ((await sendFile("PUT", `/api/shelf/${id}/photo`, file)) as Shelf)
+        : ask(client.DELETE("/api/shelf/{box_id}/photo", { params: { path: { box_id: id } } })),
+    onSuccess: (shelf) => {
+      queries.setQueryData(["shelf"], shelf);
+    },
   });
 }
 

@@ -1,6 +1,7 @@
 /** Boxes side by side: what is printed, price, where seen, and the tank each hangs on. */
 import { styled } from "styled-components";
 import type { ShelfItem } from "../api/schemas";
+import { boxPictureOf } from "../api/shelf";
 import { useLoadedTables } from "../api/tables";
 import { InlineButton, YesNo } from "../kit";
 import { money, short, show } from "../quantity/format";
@@ -10,13 +11,15 @@ const MOST_SHOWN = 100;
 interface Props {
   items: ShelfItem[];
   onTanks?: Record<string, string[]>;
+  /** Digest of each box's photograph. */
+  photos?: Record<string, string>;
   /** Left out on a shelf that is only looked at. */
   picked?: number[];
   onPick?: (ids: number[]) => void;
   onEdit?: (id: number) => void;
 }
 
-export function BoxTable({ items, onTanks = {}, picked = [], onPick, onEdit }: Props) {
+export function BoxTable({ items, onTanks = {}, photos = {}, picked = [], onPick, onEdit }: Props) {
   const titles = new Map(useLoadedTables().kinds.map((k) => [k.kind as string, k.title]));
   const shown = items.slice(0, MOST_SHOWN);
   return (
@@ -38,6 +41,15 @@ export function BoxTable({ items, onTanks = {}, picked = [], onPick, onEdit }: P
           {shown.map(({ id, box }) => (
             <tr key={id}>
               <th scope="row">
+                {photos[id] && (
+                  <img
+                    src={boxPictureOf(id, photos[id], "small")}
+                    alt={`The box of ${box.label.name}`}
+                    loading="lazy"
+                    width={56}
+                    height={42}
+                  />
+                )}
                 {onPick ? (
                   <YesNo
                     label={box.label.name}
@@ -107,5 +119,9 @@ const Scroll = styled.div`
   }
   tbody th {
     font-weight: 600;
+  }
+  img {
+    object-fit: cover;
+    display: block;
   }
 `;

@@ -12,6 +12,7 @@ import { EMPTY_LABEL, LabelForm, saysEnough } from "../shared/LabelForm";
 import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 import { SecretLink } from "../shared/SecretLink";
+import { BoxPhoto } from "./BoxPhoto";
 import { BoxTable } from "./BoxTable";
 
 export default function ShelfPage() {
@@ -28,7 +29,7 @@ export default function ShelfPage() {
 
 type Data = NonNullable<ReturnType<typeof useShelf>["data"]>;
 
-function Shelf({ items, given, on_tanks: onTanks }: Data) {
+function Shelf({ items, given, on_tanks: onTanks, photos }: Data) {
   const [text, setText] = useState("");
   const [picked, setPicked] = useState<number[]>([]);
   const [edited, setEdited] = useState<number | null>(null);
@@ -50,6 +51,7 @@ function Shelf({ items, given, on_tanks: onTanks }: Data) {
         <EditBox
           key={item.id}
           item={item}
+          photo={photos[item.id]}
           onDone={() => {
             setEdited(null);
           }}
@@ -58,6 +60,7 @@ function Shelf({ items, given, on_tanks: onTanks }: Data) {
       <BoxTable
         items={picked.length ? found.filter((one) => picked.includes(one.id)) : found}
         onTanks={onTanks}
+        photos={photos}
         picked={picked}
         onPick={setPicked}
         onEdit={setEdited}
@@ -182,7 +185,14 @@ function NewBox() {
   );
 }
 
-function EditBox({ item, onDone }: { item: ShelfItem; onDone: () => void }) {
+interface EditProps {
+  item: ShelfItem;
+  /** Digest of its photograph. */
+  photo?: string;
+  onDone: () => void;
+}
+
+function EditBox({ item, photo, onDone }: EditProps) {
   const [box, setBox] = useState(item.box);
   const save = useSaveBox();
   const remove = useRemoveBox();
@@ -198,6 +208,7 @@ function EditBox({ item, onDone }: { item: ShelfItem; onDone: () => void }) {
           setBox((now) => ({ ...now, ...change }));
         }}
       />
+      <BoxPhoto id={item.id} name={item.box.label.name} photo={photo} />
       <ProblemNote problem={save.error ?? remove.error ?? put.error} />
       <Bar>
         <Button

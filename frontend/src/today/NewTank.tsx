@@ -4,7 +4,7 @@ import { useId, useRef, useState, type SyntheticEvent } from "react";
 import { FileTrigger } from "react-aria-components";
 import { useNavigate } from "react-router";
 import { styled } from "styled-components";
-import { ask, client, postJson, ProblemError } from "../api/client";
+import { ask, client, postJson, postText, ProblemError } from "../api/client";
 import { newKey } from "../api/outbox";
 import type { NewTankIn } from "../api/schemas";
 import { Button, Lead, PickOne, ProblemNote, TextField } from "../kit";
@@ -46,7 +46,9 @@ export function NewTank({ first }: { first: boolean }) {
     const file = files?.[0];
     if (!file) return;
     await attempt(async () => {
-      const made = (await postJson("/api/bundles", await file.text())) as { tank_id: number };
+      const made = (await (file.name.endsWith(".zip")
+        ? postText("/api/bundles/zip", file, "application/zip")
+        : postJson("/api/bundles", await file.text()))) as { tank_id: number };
       return `/tanks/${made.tank_id}/tank`;
     });
   };
@@ -72,7 +74,10 @@ export function NewTank({ first }: { first: boolean }) {
         <Button type="submit" isDisabled={!name.trim()}>
           Begin it
         </Button>
-        <FileTrigger acceptedFileTypes={["application/json", ".json"]} onSelect={(f) => void bring(f)}>
+        <FileTrigger
+          acceptedFileTypes={["application/json", ".json", "application/zip", ".zip"]}
+          onSelect={(f) => void bring(f)}
+        >
           <Button $quiet>Take in a logbook (JSON)</Button>
         </FileTrigger>
       </div>

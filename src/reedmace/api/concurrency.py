@@ -145,6 +145,8 @@ def _is_long() -> bool:
         return request.method == "POST"
     if path.startswith("/api/practice/") and path.endswith("/end"):
         return request.method == "POST"
+    if path == "/api/bundles/zip":
+        return request.method == "POST"
     if path.startswith("/api/tanks/") and path.endswith("/photos"):
         # Decoding a picture of many megapixels takes as long as a forecast.
         return request.method == "POST"

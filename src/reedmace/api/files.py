@@ -1,6 +1,7 @@
 """Helpers for CSV request and response bodies."""
 
 from collections.abc import Iterable
+from typing import AnyStr
 
 from flask import Response, request, stream_with_context
 
@@ -25,8 +26,8 @@ def refuse_rows(errors: list[RowError]) -> None:
     raise ProblemError(422, "Nothing was imported", f"{len(errors)} fault{many} found; nothing was written.", faults)
 
 
-def streamed(parts: Iterable[str], mimetype: str, name: str) -> Response:
-    """A download sent as it is made, so that its size costs no memory. parts: of its text; name: of the file."""
+def streamed(parts: Iterable[AnyStr], mimetype: str, name: str) -> Response:
+    """A download sent as it is made, so that its size costs no memory. parts: of its content; name: of the file."""
     headers = {"Content-Disposition": f'attachment; filename="{name}"'}
     # With the request's context, so that the database connection is returned after the last part only.
     return Response(stream_with_context(iter(parts)), mimetype=mimetype, headers=headers)

@@ -13,9 +13,10 @@ from reedmace.api.session import keeper, tanks
 from reedmace.core.contract import Issue
 from reedmace.core.errors import CannotAnswer
 from reedmace.formats.photo import LARGEST, clean_photo
+from reedmace.logbook.photo import Photo, PhotoOf
 from reedmace.logbook.replay.entries import Key
 from reedmace.logbook.times import OurTime
-from reedmace.store.photos import NewPhoto, PhotoOf, Photos, StoredPhoto
+from reedmace.store.photos import NewPhoto, Photos, StoredPhoto
 from reedmace.store.quotas import PHOTO_BYTES, PHOTO_BYTES_OF_GUEST
 
 blueprint = APIBlueprint("photos", __name__, url_prefix="/api", tag="Photographs")
@@ -38,6 +39,7 @@ class PhotoQuery(BaseModel):
     key: Key
     at: OurTime
     of: PhotoOf = "tank"
+    entry_key: Annotated[Key | None, Field(description="Of the logbook entry it belongs to")] = None
     words: Annotated[str, Field(max_length=300)] = ""
 
 
@@ -48,6 +50,7 @@ class PhotoOut(BaseModel):
     key: str
     at: AwareDatetime
     of: PhotoOf
+    entry_key: str | None = Field(description="Key of the logbook entry it belongs to")
     words: str
     width: int
     height: int
@@ -71,6 +74,9 @@ class PictureQuery(BaseModel):
     """The size wanted."""
 
     size: Literal["small", "full"] = "full"
+    v: Annotated[str, Field(max_length=64, description="Of the digest, so that a replaced picture is fetched anew")] = (
+        ""
+    )
 
 
 def _photos() -> Photos:
@@ -80,8 +86,8 @@ def _photos() -> Photos:
 def photo_out(photo: StoredPhoto) -> PhotoOut:
     """A photograph as it is answered."""
     return PhotoOut(
-        id=photo.id, key=photo.key, at=photo.at, of=photo.of, words=photo.words, width=photo.width,
-        height=photo.height, shown=photo.shown,
+        id=photo.id, key=photo.key, at=photo.at, of=photo.of, entry_key=photo.entry_key,
+        words=photo.words, width=photo.width, height=photo.height, shown=photo.shown,
     )  # fmt: skip
 
 
@@ -94,6 +100,20 @@ def picture_response(digest: str, read: bytes | None) -> Response:
     response.set_etag(digest)
     response.make_conditional(request)
     return response
+
+
+def photo_of_body() -> Photo:
+    """The photograph in the request's body, as it is kept. Raises a 422 problem for anything else."""
+    try:
+        return clean_photo(request.get_data(cache=False))
+    except CannotAnswer as error:
+        issue = Issue(where="photo", what=error.what, remedy=error.remedy)
+        raise ProblemError(422, "Not kept", f"The photograph {error.what} {error.remedy}", [issue]) from error
+
+
+def photo_bytes_allowed() -> int:
+    """Bytes of photographs the one signed in may keep."""
+    return PHOTO_BYTES_OF_GUEST if keeper().guest or keeper().visiting else PHOTO_BYTES
 
 
 @blueprint.get("/tanks/<int:tank_id>/photos")
@@ -113,17 +133,9 @@ def add_photo(tank_id: int, query: PhotoQuery) -> PhotoOut:
     # Who may not write here is told before anything is decoded.
     photos, mine = _photos(), tanks()
     mine.get(tank_id)
-    try:
-        clean = clean_photo(request.get_data(cache=False))
-    except CannotAnswer as error:
-        issue = Issue(where="photo", what=error.what, remedy=error.remedy)
-        raise ProblemError(422, "Not kept", f"The photograph {error.what} {error.remedy}", [issue]) from error
-    new = NewPhoto(
-        query.key, query.at, query.of, query.words.strip(), clean.width, clean.height, clean.digest, clean.image,
-        clean.thumb,
-    )  # fmt: skip
-    most = PHOTO_BYTES_OF_GUEST if keeper().guest or keeper().visiting else PHOTO_BYTES
-    return photo_out(photos.add(tank_id, new, g.now, most)[0])
+    clean = photo_of_body()
+    new = NewPhoto(query.key, query.at, query.of, query.entry_key, query.words.strip(), clean)
+    return photo_out(photos.add(tank_id, new, g.now, photo_bytes_allowed())[0])
 
 
 @blueprint.get("/tanks/<int:tank_id>/photos/<int:photo_id>.jpg")

@@ -5,18 +5,22 @@ from pathlib import Path
 from typing import Annotated
 
 from apiflask import APIBlueprint
-from flask import Response, current_app, g
+from flask import Response, current_app, g, request
+from flask_login import current_user
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
 from reedmace.api.files import csv_response, csv_text, refuse_rows
-from reedmace.api.openapi_responses import CSV
+from reedmace.api.openapi_responses import CSV, file_of
+from reedmace.api.photos import PictureQuery, photo_bytes_allowed, photo_of_body, picture_response
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper
 from reedmace.core.filter import Filter
 from reedmace.core.filter.shelf_box import ShelfBox, ShelfItem, box_of_filter, boxes_of, number_of
 from reedmace.formats import read_boxes, write_boxes
+from reedmace.formats.photo import LARGEST
 from reedmace.logbook.replay.entries import Key
 from reedmace.store import Shelf, shown_shelf
+from reedmace.store.photos import BoxPhotos
 
 blueprint = APIBlueprint("shelf", __name__, url_prefix="/api", tag="Shelf")
 
@@ -25,12 +29,20 @@ REFUSED = {**SIGNED, 404: "No such box", 422: "Not usable"}
 MOST_AT_ONCE = 500
 
 
+@blueprint.before_request
+def _room_for_a_photo() -> None:
+    """Raise the size limit for a photograph of whoever is signed in."""
+    if request.path.endswith("/photo") and current_user.is_authenticated:
+        request.max_content_length = LARGEST + 1000
+
+
 class ShelfOut(BaseModel):
     """Every box, oldest first; those an operator gives to all come last and cannot be changed."""
 
     items: list[ShelfItem]
     given: list[ShelfItem]
     on_tanks: dict[str, list[str]] = Field(description="Names of the tanks that a box hangs on, by its number")
+    photos: dict[str, str] = Field(description="Digest of a box's photograph, by its number")
 
 
 class NewBox(BaseModel):
@@ -113,7 +125,12 @@ def read_shelf() -> ShelfOut:
 
 
 def _shelf_out() -> ShelfOut:
-    return ShelfOut(items=_mine().all(), given=given(), on_tanks=_on_tanks())
+    photos = {str(number): digest for number, digest in _box_photos().digests().items()}
+    return ShelfOut(items=_mine().all(), given=given(), on_tanks=_on_tanks(), photos=photos)
+
+
+def _box_photos() -> BoxPhotos:
+    return BoxPhotos(g.database, keeper().id)
 
 
 def _on_tanks() -> dict[str, list[str]]:
@@ -213,3 +230,30 @@ def read_shared_shelf(token: str) -> SharedShelf:
         raise ProblemError(404, "Not found", "This link opens nothing: it was revoked, or made anew.")
     bare = [item.box.model_copy(update={"note": "", "seen_where": "", "bought": False}) for item in shelf.all()]
     return SharedShelf(items=[ShelfItem(id=n, box=box) for n, box in enumerate(bare, 1)])
+
+
+@blueprint.put("/shelf/<int:box_id>/photo")
+@blueprint.output(ShelfOut)
+@blueprint.doc(responses={**REFUSED, 413: "Too large", 429: "No room"})
+def put_box_photo(box_id: int) -> ShelfOut:
+    """Put a photograph of a box on the shelf, sent as the body; one it had is replaced."""
+    _box_photos().put(box_id, photo_of_body(), g.now, photo_bytes_allowed())
+    return _shelf_out()
+
+
+@blueprint.get("/shelf/<int:box_id>/photo.jpg")
+@blueprint.input(PictureQuery, location="query", arg_name="query")
+@blueprint.doc(responses={**file_of("image/jpeg", "The picture"), 401: "Not signed in", 404: "None"})
+def read_box_photo(box_id: int, query: PictureQuery) -> Response:
+    """The photograph of a box, whole or small."""
+    image, digest = _box_photos().picture(box_id, small=query.size == "small")
+    return picture_response(f"{digest}-{query.size}", image)
+
+
+@blueprint.delete("/shelf/<int:box_id>/photo")
+@blueprint.output(ShelfOut)
+@blueprint.doc(responses=REFUSED)
+def remove_box_photo(box_id: int) -> ShelfOut:
+    """Delete the photograph of a box for good."""
+    _box_photos().remove(box_id)
+    return _shelf_out()

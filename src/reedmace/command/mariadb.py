@@ -330,6 +330,7 @@ class MariaDB:
             GRANT SELECT, INSERT, UPDATE, DELETE ON reedmace.notice_choice TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, UPDATE, DELETE ON reedmace.notice TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, UPDATE, DELETE ON reedmace.photo TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT, UPDATE, DELETE ON reedmace.box_photo TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, UPDATE ON reedmace.job TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.shelf_link TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.sign_in_failure TO 'reedmace_app'@'127.0.0.1';

@@ -2,11 +2,11 @@
 
 import hashlib
 import io
-from dataclasses import dataclass
 
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from reedmace.core.errors import CannotAnswer
+from reedmace.logbook.photo import Photo
 
 LARGEST = 20_000_000
 """Bytes of a photograph as it is sent."""
@@ -21,17 +21,6 @@ READ = ("JPEG", "PNG", "WEBP", "GIF", "BMP", "TIFF")
 _HEIC = (b"heic", b"heix", b"hevc", b"mif1", b"msf1", b"avif")
 _LARGE = f"At most {MOST_PIXELS // 1_000_000} megapixels and {LONGEST_SIDE:,} pixels a side."
 _REMEDY = "Send a JPEG, PNG or WebP, as phones and browsers make them."
-
-
-@dataclass(frozen=True)
-class Photo:
-    """A photograph as it is kept: JPEG, upright, without tags; width and height in pixels; a small one; its digest."""
-
-    image: bytes
-    thumb: bytes
-    width: int
-    height: int
-    digest: str
 
 
 def clean_photo(sent: bytes) -> Photo:

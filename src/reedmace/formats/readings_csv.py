@@ -108,18 +108,12 @@ def _figure(column: str, cell: str) -> dict[str, float]:
     return {"temperature_c": round((figure - 32) / 1.8, 3)} if column == _IN_F else {column: figure}
 
 
-def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | None, list[RowError]]:
+def _figures_of(line: int, cells: dict[str, str]) -> tuple[dict[str, object], list[RowError]]:
+    """A reading's fields as its cells give them, and what is no figure."""
     errors: list[RowError] = []
-    at = None
-    try:
-        at = in_our_time(datetime.fromisoformat(cells["at"]))
-        at = at if at.tzinfo else at.replace(tzinfo=now.tzinfo)
-        if at > now + timedelta(days=1):
-            errors.append(RowError(line, "at", "lies in the future."))
-    except ValueError:
-        errors.append(RowError(line, "at", f'"{cells["at"]}" is not a time; write it as 2026-02-14T07:40.'))
+    off: list[str] = []
+    between: list[dict[str, object]] = []
     body: dict[str, object] = {"kind": "reading", "basis": cells.get("basis") or "ion"}
-    off, between = [], []
     for column in (*_FIGURES, _IN_F):
         cell = cells.get(column, "")
         if not cell:
@@ -132,12 +126,27 @@ def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | No
                 between.append({"what": _COLOURS[column], "low_ppm": span[0], "high_ppm": span[1]})
         except ValueError:
             errors.append(RowError(line, column, f'"{cell}" is not a figure.'))
+    return {**body, "off_scale": off, "between": between}, errors
+
+
+def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | None, list[RowError]]:
+    errors: list[RowError] = []
+    at = None
+    try:
+        at = in_our_time(datetime.fromisoformat(cells["at"]))
+        at = at if at.tzinfo else at.replace(tzinfo=now.tzinfo)
+        if at > now + timedelta(days=1):
+            errors.append(RowError(line, "at", "lies in the future."))
+    except ValueError:
+        errors.append(RowError(line, "at", f'"{cells["at"]}" is not a time; write it as 2026-02-14T07:40.'))
+    body, faults = _figures_of(line, cells)
+    errors += faults
     if not errors and not any(c in body for c in _FIGURES):
         errors.append(RowError(line, "", "has no figure."))
     if errors or at is None:
         return None, errors
     try:
-        reading = Reading.model_validate({**body, "off_scale": off, "between": between})
+        reading = Reading.model_validate(body)
         return NewEntry(key=reading_key(at, reading), at=at, body=reading), []
     except ValidationError as error:
         return None, [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in issues_of(error)]

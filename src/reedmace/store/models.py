@@ -329,6 +329,8 @@ class PhotoRow(Row):
     client_key = peewee.FixedCharField(64)
     at = peewee.DateTimeField()
     of = peewee.CharField(16)
+    entry_key = peewee.FixedCharField(64, null=True)
+    """Key of the logbook entry it belongs to, which may be written later."""
     words = peewee.CharField(300)
     width = peewee.IntegerField()
     height = peewee.IntegerField()
@@ -343,3 +345,20 @@ class PhotoRow(Row):
 
     class Meta:
         table_name = "photo"
+
+
+class BoxPhotoRow(Row):
+    """The photograph of a box on a shelf, as JPEG in two sizes."""
+
+    box = peewee.ForeignKeyField(ShelfBoxRow, on_delete="CASCADE", backref="+", primary_key=True)
+    box_id: int
+    digest = peewee.FixedCharField(64)
+    size = peewee.IntegerField()
+    width = peewee.IntegerField()
+    height = peewee.IntegerField()
+    made_at = peewee.DateTimeField()
+    image = peewee.BlobField()
+    thumb = peewee.BlobField()
+
+    class Meta:
+        table_name = "box_photo"

@@ -1,18 +1,18 @@
 """Photographs of an account's tanks. Whoever may see the tank sees them, whoever may log adds them."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any, Literal, cast
+from typing import Any, cast
 
 import peewee
 
-from reedmace.store.models import PhotoRow, Tank
+from reedmace.logbook.photo import Photo, PhotoOf
+from reedmace.store.models import BoxPhotoRow, PhotoRow, ShelfBoxRow, Tank
 from reedmace.store.quotas import MOST_PHOTOS, PHOTO_BYTES, too_many_photos
 from reedmace.store.roles import LOG
 from reedmace.store.tank_queries import NotAllowed
 from reedmace.store.tanks import Tanks
-
-PhotoOf = Literal["tank", "cloud", "box", "part", "animal", "vial"]
 
 
 class NoSuchPhotoError(LookupError):
@@ -21,12 +21,16 @@ class NoSuchPhotoError(LookupError):
 
 @dataclass(frozen=True)
 class StoredPhoto:
-    """A photograph without its picture. at: aware time of it; words: as typed; shown: on the neighbour's page."""
+    """A photograph without its picture.
+
+    at: aware time of it; entry_key: of its logbook entry; words: as typed; shown: on the neighbour's page.
+    """
 
     id: int
     key: str
     at: datetime
     of: PhotoOf
+    entry_key: str | None
     words: str
     width: int
     height: int
@@ -36,31 +40,42 @@ class StoredPhoto:
 
 @dataclass(frozen=True)
 class NewPhoto:
-    """A photograph to be stored: its key, aware time, what it is of, words, and the picture as it is kept."""
+    """A photograph to be stored: key, aware time, what it is of, its entry, words, the picture as it is kept."""
 
     key: str
     at: datetime
     of: PhotoOf
+    entry_key: str | None
     words: str
-    width: int
-    height: int
-    digest: str
-    image: bytes
-    thumb: bytes
+    picture: Photo
+    shown: bool = False
 
 
 _COLUMNS = (
-    PhotoRow.id, PhotoRow.client_key, PhotoRow.at, PhotoRow.of, PhotoRow.words, PhotoRow.width, PhotoRow.height,
-    PhotoRow.digest, PhotoRow.shown,
+    PhotoRow.id, PhotoRow.client_key, PhotoRow.at, PhotoRow.of, PhotoRow.entry_key, PhotoRow.words, PhotoRow.width,
+    PhotoRow.height, PhotoRow.digest, PhotoRow.shown,
 )  # fmt: skip
 
 
 def _stored(row: PhotoRow) -> StoredPhoto:
     at = row.at.replace(tzinfo=UTC)
-    of = cast(PhotoOf, row.of)
+    of, entry = cast(PhotoOf, row.of), None if row.entry_key is None else row.entry_key.strip()
     return StoredPhoto(
-        row.id, row.client_key.strip(), at, of, row.words, row.width, row.height, row.digest, bool(row.shown)
+        row.id, row.client_key.strip(), at, of, entry, row.words, row.width, row.height, row.digest, bool(row.shown)
     )
+
+
+def _columns(picture: Photo, now: datetime) -> dict[str, Any]:
+    """Columns of a picture, of a tank or of a box."""
+    return {
+        "width": picture.width,
+        "height": picture.height,
+        "digest": picture.digest,
+        "size": picture.size,
+        "made_at": now.astimezone(UTC).replace(tzinfo=None),
+        "image": picture.image,
+        "thumb": picture.thumb,
+    }
 
 
 class Photos:
@@ -86,21 +101,18 @@ class Photos:
         twin = self._find((PhotoRow.tank == tank_id) & (PhotoRow.client_key == new.key))
         if twin is not None:
             return twin, False
-        self._hold_to_quota(tank_id, len(new.image) + len(new.thumb), most_bytes)
+        picture = new.picture
+        self._hold_to_quota(tank_id, picture.size, most_bytes)
         values: dict[str, Any] = {
             "tank": tank_id,
             "client_key": new.key,
             "at": new.at.astimezone(UTC).replace(tzinfo=None),
             "of": new.of,
+            "entry_key": new.entry_key,
             "words": new.words,
-            "width": new.width,
-            "height": new.height,
-            "digest": new.digest,
-            "size": len(new.image) + len(new.thumb),
+            "shown": new.shown,
             "by_account": self._account_id,
-            "made_at": now.astimezone(UTC).replace(tzinfo=None),
-            "image": new.image,
-            "thumb": new.thumb,
+            **_columns(picture, now),
         }
         # The same key at the same moment from another tab is the same photograph.
         PhotoRow.insert(values).on_conflict_ignore().bind(self._database).execute()
@@ -118,6 +130,11 @@ class Photos:
         if row is None:
             raise NoSuchPhotoError
         return bytes(row.thumb if small else row.image), row.digest
+
+    def bundled(self, tank_id: int) -> Iterator[tuple[StoredPhoto, bytes]]:
+        """Each photograph of a tank with its picture, read one at a time. Raises NoSuchTank."""
+        for photo in self.all(tank_id):
+            yield photo, self.picture(tank_id, photo.id, small=False)[0]
 
     def digest(self, tank_id: int, photo_id: int) -> str:
         """Digest of one, without reading the picture. Raises as `picture`."""
@@ -149,10 +166,8 @@ class Photos:
 
     def _hold_to_quota(self, tank_id: int, size: int, most_bytes: int) -> None:
         owner = self._tanks.get(tank_id).owner_id
-        theirs = PhotoRow.tank.in_(Tank.select(Tank.id).where(Tank.account == owner))
-        held = PhotoRow.select(peewee.fn.COALESCE(peewee.fn.SUM(PhotoRow.size), 0)).where(theirs)
         of_tank = PhotoRow.select().where(PhotoRow.tank == tank_id).bind(self._database).count()
-        if of_tank >= MOST_PHOTOS or int(held.bind(self._database).scalar()) + size > most_bytes:
+        if of_tank >= MOST_PHOTOS or held_bytes(self._database, owner) + size > most_bytes:
             raise too_many_photos()
 
     def _allow(self, tank_id: int) -> None:
@@ -170,3 +185,55 @@ def shown_photos(database: peewee.Database, tank_id: int) -> list[StoredPhoto]:
     mine = (PhotoRow.tank == tank_id) & (PhotoRow.shown == True)  # noqa: E712, SQL
     rows = PhotoRow.select(*_COLUMNS).where(mine).order_by(PhotoRow.at, PhotoRow.id)
     return [_stored(row) for row in rows.bind(database)]
+
+
+def held_bytes(database: peewee.Database, account_id: int) -> int:
+    """Bytes of all photographs of an account, of its tanks and of the boxes on its shelf."""
+    tanks = PhotoRow.tank.in_(Tank.select(Tank.id).where(Tank.account == account_id))
+    boxes = BoxPhotoRow.box.in_(ShelfBoxRow.select(ShelfBoxRow.id).where(ShelfBoxRow.account == account_id))
+    total = peewee.fn.COALESCE
+    of_tanks = PhotoRow.select(total(peewee.fn.SUM(PhotoRow.size), 0)).where(tanks).bind(database).scalar()
+    of_boxes = BoxPhotoRow.select(total(peewee.fn.SUM(BoxPhotoRow.size), 0)).where(boxes).bind(database).scalar()
+    return int(of_tanks) + int(of_boxes)
+
+
+class BoxPhotos:
+    """Photographs of the boxes on one account's shelf, one each."""
+
+    def __init__(self, database: peewee.Database, account_id: int) -> None:
+        self._database, self._account_id = database, account_id
+
+    def digests(self) -> dict[int, str]:
+        """Digest of each box's photograph, by its number."""
+        mine = BoxPhotoRow.box.in_(ShelfBoxRow.select(ShelfBoxRow.id).where(ShelfBoxRow.account == self._account_id))
+        rows = BoxPhotoRow.select(BoxPhotoRow.box, BoxPhotoRow.digest).where(mine).bind(self._database)
+        return {row.box_id: row.digest for row in rows}
+
+    def put(self, box_id: int, picture: Photo, now: datetime, most_bytes: int) -> str:
+        """Store or replace one; its digest. Raises NoSuchPhotoError where the box is not theirs, OverQuota."""
+        self._check_box(box_id)
+        if held_bytes(self._database, self._account_id) + picture.size > most_bytes:
+            raise too_many_photos()
+        columns = {"box": box_id, **_columns(picture, now)}
+        insert = BoxPhotoRow.insert(columns).on_conflict_replace()
+        insert.bind(self._database).execute()
+        return picture.digest
+
+    def picture(self, box_id: int, *, small: bool) -> tuple[bytes, str]:
+        """JPEG bytes and digest. Raises NoSuchPhotoError."""
+        self._check_box(box_id)
+        row = BoxPhotoRow.select().where(BoxPhotoRow.box == box_id).bind(self._database).first()
+        if row is None:
+            raise NoSuchPhotoError
+        return bytes(row.thumb if small else row.image), row.digest
+
+    def remove(self, box_id: int) -> None:
+        """Delete one for good. Raises NoSuchPhotoError."""
+        self._check_box(box_id)
+        if not BoxPhotoRow.delete().where(BoxPhotoRow.box == box_id).bind(self._database).execute():
+            raise NoSuchPhotoError
+
+    def _check_box(self, box_id: int) -> None:
+        mine = (ShelfBoxRow.id == box_id) & (ShelfBoxRow.account == self._account_id)
+        if not ShelfBoxRow.select().where(mine).bind(self._database).exists():
+            raise NoSuchPhotoError

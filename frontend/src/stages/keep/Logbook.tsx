@@ -6,8 +6,9 @@ import { useAgain, useWrite } from "../../api/entries";
 import { useLogbookPages } from "../../api/tanks";
 import { useSettled } from "../../api/compute";
 import { ProblemError } from "../../api/client";
-import type { Entry, LogbookState, Tables } from "../../api/schemas";
+import type { Entry, LogbookState, Photo, Tables } from "../../api/schemas";
 import { Button, InlineButton, Lead, LineLink, ProblemNote, Select, TextField, Waiting } from "../../kit";
+import { AddToLine, LinePhotos, usePhotosByLine } from "./EntryPhotos";
 import { Happenings } from "./EventsCsv";
 import { monthOf, words } from "../../shared/entryWords";
 import { LOCALE } from "../../quantity/locale";
@@ -108,6 +109,7 @@ interface EntryLinesProps extends Props {
 
 function EntryLines({ tankId, logbook, tables, entries, gone }: EntryLinesProps) {
   const { tank_plan, stock_plan, filter_plan, fit_plan, cycle_plan, kit_plan } = logbook;
+  const photos = usePhotosByLine(tankId);
   // The newest of its kind is the current plan; an older one can be restored.
   const stand = new Set(
     [tank_plan, stock_plan, filter_plan, fit_plan, cycle_plan, kit_plan].map((plan) => plan?.id),
@@ -122,6 +124,7 @@ function EntryLines({ tankId, logbook, tables, entries, gone }: EntryLinesProps)
           entry={e}
           gone={gone.get(e.id)}
           stands={stand.has(e.id)}
+          photos={photos.get(e.key) ?? []}
           said={`${words(e.body, tables)}${e.who ? `, by ${e.who}` : ""}`}
         />
       ))}
@@ -136,11 +139,12 @@ interface LineProps {
   gone?: Entry;
   stands: boolean;
   said: string;
+  photos: readonly Photo[];
   /** Set where another month begins with it. */
   month?: string;
 }
 
-function Line({ tankId, entry, gone, stands, said, month }: LineProps) {
+function Line({ tankId, entry, gone, stands, said, photos, month }: LineProps) {
   const write = useWrite(tankId);
   const again = useAgain(tankId);
   const plan = entry.body.kind.endsWith("-plan");
@@ -152,15 +156,19 @@ function Line({ tankId, entry, gone, stands, said, month }: LineProps) {
         <Said said={said} gone={gone} />
       </span>
       {!gone && !plan && entry.body.kind !== "withdrawal" && (
-        <InlineButton
-          aria-label={`Take back: ${said}`}
-          onPress={() => {
-            write.mutate({ body: { kind: "withdrawal" }, supersedes: entry.id });
-          }}
-        >
-          Take back
-        </InlineButton>
+        <Acts>
+          <AddToLine tankId={tankId} entry={entry} said={said} />
+          <InlineButton
+            aria-label={`Take back: ${said}`}
+            onPress={() => {
+              write.mutate({ body: { kind: "withdrawal" }, supersedes: entry.id });
+            }}
+          >
+            Take back
+          </InlineButton>
+        </Acts>
       )}
+      <LinePhotos tankId={tankId} photos={photos} />
       {!gone && plan && !stands && (
         <InlineButton
           aria-label={`Take up again: ${said}`}
@@ -205,6 +213,12 @@ const Looking = styled.div`
     flex: 1 1 200px;
     max-width: 320px;
   }
+`;
+const Acts = styled.span`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+  justify-content: flex-end;
 `;
 const Lines = styled.ul`
   li {

@@ -1,6 +1,6 @@
 /** Printed logbook: every valid entry, by month, as far back as requested. */
 import { nowMs } from "../../api/clock";
-import { useEffect, useState } from "react";
+import { useEffect, useState, type ReactNode } from "react";
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
 import { ProblemError } from "../../api/client";
@@ -10,6 +10,7 @@ import type { Entry, Tables } from "../../api/schemas";
 import { Page } from "../../shared/Page";
 import { Button, ProblemNote, Select, Verdict, Waiting } from "../../kit";
 import { Bar } from "../../kit";
+import { LinePhotos, usePhotosByLine } from "./EntryPhotos";
 import { monthOf, words } from "../../shared/entryWords";
 import { LOCALE } from "../../quantity/locale";
 
@@ -27,6 +28,7 @@ export default function LogbookSheet() {
   const tables = useTables().data;
   const [months, setMonths] = useState<Months>("3");
   const { entries, replaced, waiting, problem } = useSince(tankId, months);
+  const photos = usePhotosByLine(tankId);
   const standing = entries.filter((e) => !replaced.has(e.id) && e.body.kind !== "withdrawal");
   return (
     <Page name={name}>
@@ -53,17 +55,31 @@ export default function LogbookSheet() {
             <h2>{month}</h2>
             <Lines>
               {lines.map((e) => (
-                <Line key={e.id} entry={e} tables={tables} />
+                <Line key={e.id} entry={e} tables={tables}>
+                  <LinePhotos tankId={tankId} photos={photos.get(e.key) ?? []} />
+                </Line>
               ))}
             </Lines>
           </section>
         ))}
+        {photos.has("") && (
+          <section>
+            <h2>Photographs of no one line</h2>
+            <LinePhotos tankId={tankId} photos={photos.get("") ?? []} />
+          </section>
+        )}
       </Sheet>
     </Page>
   );
 }
 
-function Line({ entry, tables }: { entry: Entry; tables: Tables | undefined }) {
+interface LineProps {
+  entry: Entry;
+  tables: Tables | undefined;
+  children: ReactNode;
+}
+
+function Line({ entry, tables, children }: LineProps) {
   return (
     <li>
       <time dateTime={entry.at}>
@@ -73,6 +89,7 @@ function Line({ entry, tables }: { entry: Entry; tables: Tables | undefined }) {
         {tables && words(entry.body, tables)}
         {entry.who ? `, by ${entry.who}` : ""}
       </span>
+      {children}
     </li>
   );
 }

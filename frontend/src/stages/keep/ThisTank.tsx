@@ -111,6 +111,9 @@ function Named({ tankId, name }: { tankId: number; name: string }) {
         <a href={`/api/tanks/${tankId}/bundle.json`} download>
           Its logbook as a file, first
         </a>
+        <a href={`/api/tanks/${tankId}/bundle.zip`} download>
+          the same with its photographs
+        </a>
       </Bar>
       <SecretLink
         title="A link to look"

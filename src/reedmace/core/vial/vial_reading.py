@@ -64,8 +64,7 @@ class VialAnswer(Answer):
     high_on_card: Annotated[float, number("as the card says", 0, 10_000)]
     nearest_on_card: Annotated[float, number("as the card says", 0, 10_000, "The step it looks most like")]
     to_log: str = Field(
-        description='As a test line takes it: "0" only where it is surely nothing, "0.25-0.5" between steps, "8+" at the'
-        " last"
+        description='As a test line takes it: "0" where surely nothing, "0.25-0.5" between steps, "8+" at the last'
     )
     zero: bool = Field(description="Whether all of the range is nearer to nothing than to the first step")
     sure: bool
