@@ -302,7 +302,7 @@ def test_a_logbook_goes_out_as_json_and_comes_in_as_a_tank(own_tank, running: Ru
     path.write_text(json.dumps(bundle))
     page.goto(f"{running.url}/today")
     with page.expect_file_chooser() as chooser:
-        page.get_by_role("button", name="Take in a logbook (JSON)").click()
+        page.get_by_role("button", name="Take in a logbook from a file").click()
     chooser.value.set_files(path)
     expect(page.get_by_role("button", name=re.compile("Tank: Brought along"))).to_be_visible()
     page.get_by_role("navigation", name="Stages").get_by_role("link", name=re.compile("^Cycle")).click()

@@ -2,12 +2,13 @@
 
 import io
 import re
+from pathlib import Path
 
 from PIL import Image
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_reminders import faults
-from tests.support.browser_api import send
+from tests.support.browser_api import send, write
 from tests.support.running import Running
 
 ORIENTATION = 0x0112
@@ -80,3 +81,45 @@ def test_one_is_shown_to_neighbours_and_taken_away(page: Page, running: Running,
     expect(page.get_by_text("One from the same spot every week")).to_be_visible()
     assert re.search(r"/look/", link)
     assert kept(page, running, tank) == []
+
+
+def test_one_is_added_to_a_line_and_goes_with_the_logbook_into_another_tank(
+    page: Page, running: Running, new_keeper: str, tmp_path: Path
+) -> None:
+    tank = send(page, running.url, "POST", "/api/tanks", {"name": "Landing"})["id"]
+    write(page, running.url, tank, 0.01, {"kind": "note", "text": "A fin heals"}, 1)
+    page.goto(f"{running.url}/tanks/{tank}/keep/logbook")
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Photograph for: A fin heals").click()
+    chooser.value.set_files([picture("teal")])
+    line = page.get_by_role("listitem").filter(has_text="A fin heals")
+    expect(line.get_by_role("img", name="A photograph of it")).to_be_visible()
+    page.goto(f"{running.url}/tanks/{tank}/book")
+    expect(page.get_by_role("img", name="A photograph of it")).to_be_visible()
+
+    page.goto(f"{running.url}/tanks/{tank}/keep/settings")
+    with page.expect_download() as download:
+        page.get_by_role("link", name="the same with its photographs").click()
+    packed = tmp_path / "landing.zip"
+    download.value.save_as(packed)
+    page.goto(f"{running.url}/today")
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Take in a logbook from a file").click()
+    chooser.value.set_files(packed)
+    expect(page).to_have_url(re.compile(rf"/tanks/(?!{tank}/)\d+/tank"))
+    brought = int(page.url.split("/")[-2])
+    (photo,) = kept(page, running, brought)
+    assert photo["entry_key"] == kept(page, running, tank)[0]["entry_key"]
+
+
+def test_a_box_on_the_shelf_gets_its_photograph(page: Page, running: Running, new_keeper: str) -> None:
+    box = {"label": {"name": "Reed 200", "box_lph": 200}}
+    send(page, running.url, "POST", "/api/shelf", {"boxes": [{"key": "box-0000001", "box": box}]})
+    page.goto(f"{running.url}/shelf")
+    page.get_by_role("button", name="Change Reed 200").click()
+    with page.expect_file_chooser() as chooser:
+        page.get_by_role("button", name="Add a photograph of the box").click()
+    chooser.value.set_files([picture("maroon")])
+    expect(page.get_by_role("table").get_by_role("img", name="The box of Reed 200")).to_be_visible()
+    page.get_by_role("button", name="Take the photograph away").click()
+    expect(page.get_by_role("img", name="The box of Reed 200")).to_have_count(0)

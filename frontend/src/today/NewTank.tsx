@@ -78,7 +78,7 @@ export function NewTank({ first }: { first: boolean }) {
           acceptedFileTypes={["application/json", ".json", "application/zip", ".zip"]}
           onSelect={(f) => void bring(f)}
         >
-          <Button $quiet>Take in a logbook (JSON)</Button>
+          <Button $quiet>Take in a logbook from a file</Button>
         </FileTrigger>
       </div>
       <p className="then">{asked.then}</p>

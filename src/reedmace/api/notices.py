@@ -1,5 +1,6 @@
 """What reaches a keeper: the choice of notices, confirmed addresses, new passwords by mail, the end of all mail."""
 
+from base64 import b64encode
 from dataclasses import asdict
 from typing import Annotated
 
@@ -27,7 +28,7 @@ SIGNED = {401: "Not signed in", 403: "CSRF token missing"}
 SECRET_PATHS = ("/confirm/", "/new-password/", "/no-mail/", "/api/no-mail/")
 """Addresses that are secrets themselves."""
 MAIL_POLICY = (
-    "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self';"
+    "default-src 'none'; img-src data:; style-src 'unsafe-inline'; frame-ancestors 'self';"
     " sandbox allow-top-navigation-by-user-activation allow-popups"
 )
 """A mail brings styles of its own and nothing that runs."""
@@ -187,7 +188,9 @@ def read_letter() -> LetterOut:
     if letter is None:
         return LetterOut(subject="Nothing is due today, so no list would come.", tanks=[])
     said = asdict(letter)
-    return LetterOut(subject=said["subject"], tanks=[LetterTank(**one) for one in said["tanks"]])
+    shown = LetterTank.model_fields
+    tanks_out = [LetterTank(**{k: v for k, v in one.items() if k in shown}) for one in said["tanks"]]
+    return LetterOut(subject=said["subject"], tanks=tanks_out)
 
 
 @blueprint.post("/account/confirmation")
@@ -293,8 +296,11 @@ def read_mail(mail_id: str) -> Response:
     mail = next((m for m in kept if m.id == mail_id), None)
     if mail is None:
         raise ProblemError(404, "Not found", "No mail of this visit.")
+    html = mail.html.replace("<head>", '<head><base target="_top">')
+    for name, image in mail.pictures.items():
+        html = html.replace(f"cid:{name}", f"data:image/png;base64,{b64encode(image).decode()}")
     return Response(
-        mail.html.replace("<head>", '<head><base target="_top">'),
+        html,
         mimetype="text/html",
         headers={"Content-Security-Policy": MAIL_POLICY},
     )

@@ -8,6 +8,7 @@ from reedmace.logbook.care.due import Due
 from reedmace.logbook.rooms.tank_snapshot import TankSnapshot
 from reedmace.logbook.stages.today import TodayView
 from reedmace.notices.choice import NoticeChoice
+from reedmace.notices.picture import Outline, outline_of
 
 WEEK = timedelta(days=7)
 MOST_TASKS = 8
@@ -25,7 +26,10 @@ class Task:
 
 @dataclass(frozen=True)
 class TankPart:
-    """What a letter says of one tank. stage: of its page, for the link; more: tasks beyond those named."""
+    """What a letter says of one tank.
+
+    stage: of its page, for the link; more: tasks beyond those named; outline: of its picture, None before measuring.
+    """
 
     tank_id: int
     name: str
@@ -34,6 +38,7 @@ class TankPart:
     urgent: bool
     tasks: list[Task] = field(default_factory=list)
     more: int = 0
+    outline: Outline | None = None
 
 
 @dataclass(frozen=True)
@@ -60,7 +65,8 @@ def _first_of(view: TodayView) -> list[Task]:
 def _tank(seen: TankSnapshot, tasks: list[Task]) -> TankPart:
     view, row = seen.view, seen.row
     kept = tasks[:MOST_TASKS]
-    return TankPart(row.tank_id, row.name, view.stage, view.verdict, view.urgent, kept, len(tasks) - len(kept))
+    outline = outline_of(seen.state, urgent=view.urgent)
+    return TankPart(row.tank_id, row.name, view.stage, view.verdict, view.urgent, kept, len(tasks) - len(kept), outline)
 
 
 def at_once_letter(seen: TankSnapshot) -> Letter | None:

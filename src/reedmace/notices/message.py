@@ -10,9 +10,12 @@ from jinja2 import Environment, PackageLoader, StrictUndefined, select_autoescap
 
 from reedmace.core.quantity.keeper_units import with_comma
 from reedmace.notices.account_mail import AccountMail
-from reedmace.notices.letter import Letter
+from reedmace.notices.letter import Letter, TankPart
 from reedmace.notices.links import Links
+from reedmace.notices.picture import Outline, draw
 
+MOST_PICTURES = 6
+"""Tanks of one mail that are drawn."""
 _PAGES = Environment(
     loader=PackageLoader("reedmace.notices"),
     autoescape=select_autoescape(["html"]),
@@ -27,11 +30,23 @@ def letter_message(letter: Letter, account_id: int, links: Links, *, comma: bool
     end = links.end_notices(account_id)
     said = with_comma(asdict(letter)) if comma else asdict(letter)
     pages = {"page": links.page, "end": links.page(f"/no-mail/{end}"), "account": links.page("/account")}
-    message = _message(said["subject"], "letter", {"letter": said, **pages})
+    outlines = _outlines(letter)
+    drawn = {part.tank_id: outline.in_words(part.name) for part, outline in outlines}
+    message = _message(said["subject"], "letter", {"letter": said, "drawn": drawn, **pages})
+    html = message.get_body(("html",))
+    if not isinstance(html, EmailMessage):
+        raise TypeError("the mail has no HTML part")
+    for part, outline in outlines:
+        html.add_related(draw(outline), "image", "png", cid=f"<tank-{part.tank_id}@reedmace>")
     # RFC 8058: mail programs end it without opening a page.
     message["List-Unsubscribe"] = f"<{links.page(f'/api/no-mail/{end}')}>"
     message["List-Unsubscribe-Post"] = "List-Unsubscribe=One-Click"
     return message
+
+
+def _outlines(letter: Letter) -> list[tuple[TankPart, Outline]]:
+    """The first tanks that have been measured: a mail of sixty tanks is not sixty pictures."""
+    return [(part, part.outline) for part in letter.tanks if part.outline is not None][:MOST_PICTURES]
 
 
 def account_message(mail: AccountMail) -> EmailMessage:

@@ -24,7 +24,10 @@ KEPT = 2000
 
 @dataclass(frozen=True)
 class KeptMail:
-    """A mail as it arrived. at: aware time of its arrival; html: as it was written, not to be trusted."""
+    """A mail as it arrived.
+
+    at: aware time of its arrival; html: as it was written, not to be trusted; pictures: PNG by Content-ID.
+    """
 
     id: str
     to: str
@@ -32,6 +35,7 @@ class KeptMail:
     at: datetime
     text: str
     html: str
+    pictures: dict[str, bytes]
     headers: dict[str, str]
 
 
@@ -81,6 +85,11 @@ def _kept(path: Path, message: EmailMessage) -> KeptMail:
         at=datetime.fromtimestamp(path.stat().st_mtime, UTC),
         text=content("plain"),
         html=content("html"),
+        pictures={
+            str(part["Content-ID"]).strip("<>"): bytes(part.get_payload(decode=True))
+            for part in message.walk()
+            if part.get_content_type() == "image/png" and part["Content-ID"]
+        },
         headers={key: str(value) for key, value in message.items()},
     )
 
