@@ -30,37 +30,39 @@ export default function Account({ session }: { session: SessionState }) {
             `Signed in as ${session.email ?? ""}.`
           )}
         </Lead>
-        <UnitsForm session={session} />
-        {!nobodys && (
-          <>
-            <PasswordForm />
-            <CodesForm />
-          </>
-        )}
-        {!nobodys && <Hands mayMail={session.mail_on} />}
-        <section aria-label="Reminders">
-          <h2>What reaches you</h2>
+        <Sections>
+          <UnitsForm session={session} />
+          {!nobodys && (
+            <>
+              <PasswordForm />
+              <CodesForm />
+            </>
+          )}
+          {!nobodys && <Hands mayMail={session.mail_on} />}
+          <section aria-label="Reminders">
+            <h2>What reaches you</h2>
+            <p>
+              <Link to="/reminders">Reminders</Link> by mail, and the browser’s own notices.
+            </p>
+          </section>
+          <CalendarLink />
+          {!nobodys && <ContributionForm />}
+          {!nobodys && <EmailForm session={session} />}
+          <section aria-label="Everything">
+            <h2>Everything you wrote</h2>
+            <p>
+              <a href="/api/account/everything.json" download>
+                Every tank’s logbook in one file
+              </a>
+              ; each of its bundles can be taken in on Today.
+            </p>
+          </section>
+          {!nobodys && <CloseForm />}
           <p>
-            <Link to="/reminders">Reminders</Link> by mail, and the browser’s own notices.
+            Set in <a href={vollkorn}>Vollkorn</a> and <a href={sourceSans}>Source Sans 3</a>, under the
+            licences behind their names.
           </p>
-        </section>
-        <CalendarLink />
-        {!nobodys && <ContributionForm />}
-        {!nobodys && <EmailForm session={session} />}
-        <section aria-label="Everything">
-          <h2>Everything you wrote</h2>
-          <p>
-            <a href="/api/account/everything.json" download>
-              Every tank’s logbook in one file
-            </a>
-            ; each of its bundles can be taken in on Today.
-          </p>
-        </section>
-        {!nobodys && <CloseForm />}
-        <p>
-          Set in <a href={vollkorn}>Vollkorn</a> and <a href={sourceSans}>Source Sans 3</a>, under the
-          licences behind their names.
-        </p>
+        </Sections>
       </Narrow>
     </Page>
   );
@@ -365,13 +367,22 @@ function CloseForm() {
 }
 
 const Narrow = styled.div`
-  max-width: 560px;
+  max-width: 1180px;
   display: grid;
   gap: 14px;
   form,
   section {
     display: grid;
     gap: 12px;
+  }
+`;
+/** In two columns where there is room. */
+const Sections = styled.div`
+  columns: 2 460px;
+  column-gap: 48px;
+  > * {
+    break-inside: avoid;
+    margin-bottom: 18px;
   }
   section {
     border-top: 1px solid var(--line);

@@ -2,9 +2,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState, type SyntheticEvent } from "react";
 import { Link, useNavigate, useParams } from "react-router";
+import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
 import { useEnter } from "../api/session";
-import { Button, Lead, ProblemNote, TextField, Verdict } from "../kit";
+import { Bar, Button, Lead, ProblemNote, TextField, Verdict } from "../kit";
 import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 
@@ -65,7 +66,11 @@ export function NoMailPage() {
         )}
       </Lead>
       <ProblemNote problem={problem} />
-      {!ended && <Button onPress={() => void end()}>No more mail</Button>}
+      {!ended && (
+        <Bar>
+          <Button onPress={() => void end()}>No more mail</Button>
+        </Bar>
+      )}
     </Page>
   );
 }
@@ -96,7 +101,7 @@ export function NewPasswordPage() {
       <title>A new password · Reedmace</title>
       <Verdict>Choose a new password.</Verdict>
       <Lead>Every other session of your account ends with it.</Lead>
-      <form onSubmit={(e) => void submit(e)} style={{ display: "grid", gap: 12, maxWidth: 400 }}>
+      <NewPassword onSubmit={(e) => void submit(e)}>
         <ProblemNote problem={problem} />
         <TextField
           label="New password"
@@ -112,7 +117,14 @@ export function NewPasswordPage() {
             Set the new password
           </Button>
         </div>
-      </form>
+      </NewPassword>
     </Page>
   );
 }
+
+const NewPassword = styled.form`
+  display: grid;
+  gap: 12px;
+  max-width: 400px;
+  margin-top: 12px;
+`;

@@ -88,6 +88,9 @@ export const FieldBox = styled.div`
 `;
 const StyledText = styled(AriaTextField)`
   ${fieldBox}
+  > button {
+    justify-self: start;
+  }
 `;
 
 interface TextFieldProps {

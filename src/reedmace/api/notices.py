@@ -34,7 +34,7 @@ MAIL_POLICY = (
 """A mail brings styles of its own and nothing that runs."""
 MOST_SHOWN = 30
 """Mails of the demo's mailbox that are shown."""
-Token = Annotated[str, Field(min_length=8, max_length=600)]
+Token = Annotated[str, Field(max_length=600)]
 _OLD = "The link was used, is too old, or was cut off by the mail program. Ask for a new one."
 
 

@@ -7,7 +7,17 @@ import { useLogbookPages } from "../../api/tanks";
 import { useSettled } from "../../api/compute";
 import { ProblemError } from "../../api/client";
 import type { Entry, LogbookState, Photo, Tables } from "../../api/schemas";
-import { Button, InlineButton, Lead, LineLink, ProblemNote, Select, TextField, Waiting } from "../../kit";
+import {
+  Button,
+  InlineButton,
+  Lead,
+  LineLink,
+  phone,
+  ProblemNote,
+  Select,
+  TextField,
+  Waiting,
+} from "../../kit";
 import { AddToLine, LinePhotos, usePhotosByLine } from "./EntryPhotos";
 import { Happenings } from "./EventsCsv";
 import { monthOf, words } from "../../shared/entryWords";
@@ -219,6 +229,10 @@ const Acts = styled.span`
   flex-wrap: wrap;
   gap: 0 14px;
   justify-content: flex-end;
+  ${phone} {
+    grid-column: 2 / -1;
+    justify-content: flex-start;
+  }
 `;
 const Lines = styled.ul`
   li {
