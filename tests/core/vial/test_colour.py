@@ -1,5 +1,6 @@
 """CIEDE2000 on the published test pairs of Sharma, Wu and Dalal (2005), table 1; CIELAB on known colours."""
 
+import colour
 import numpy as np
 import pytest
 
@@ -62,3 +63,18 @@ def test_the_lamp_is_taken_out_by_the_cards_white() -> None:
     plain, under_lamp = seen_under(colours, np.ones(3)), seen_under(colours * warm, warm)
     assert np.abs(plain - under_lamp).max() < 9
     assert seen_under(warm, warm) == pytest.approx(lab_of_xyz(D65 * PAPER_Y), abs=1e-6)
+
+
+def test_a_general_colour_library_finds_the_same() -> None:
+    # colour-science 0.4: CIELAB under D65, CIEDE2000, and the Bradford adaptation to a lamp's white.
+    rng = np.random.default_rng(11)
+    rgb = rng.uniform(0.02, 0.9, (200, 3))
+    xyz = rgb @ RGB_TO_XYZ.T
+    white = colour.XYZ_to_xy(D65)
+    theirs = colour.XYZ_to_Lab(xyz, white)
+    assert np.allclose(lab_of_xyz(xyz), theirs, atol=0.05)
+    ours = [ciede2000(Lab(*a), Lab(*b)) for a, b in zip(theirs[:-1], theirs[1:], strict=True)]
+    assert np.allclose(ours, colour.delta_E(theirs[:-1], theirs[1:], method="CIE 2000"), atol=1e-6)
+    lamp = np.array([1.0, 0.8, 0.55])
+    adapted = colour.chromatic_adaptation(xyz, RGB_TO_XYZ @ lamp, D65, method="Von Kries", transform="Bradford")
+    assert np.allclose(seen_under(rgb, lamp), colour.XYZ_to_Lab(adapted * PAPER_Y, white), atol=0.05)
