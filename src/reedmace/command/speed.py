@@ -249,18 +249,13 @@ def history() -> list[Row]:
     return [*rows, ("forecast, history and what if of 400 tests over 400 days", f"{words} s by the clock", "under 2 s")]
 
 
-def forecast() -> list[Row]:
-    """The cycle model per draw, and a whole forecast."""
-    days, ka = 90, 5.7e-10
-    rng = np.random.default_rng(2)
-    rows = np.exp(np.log(PRIOR_MEDIAN) + PRIOR_SPREAD * rng.standard_normal((1000, PARAMETERS)))
-    empty = (np.zeros(1, np.int64), np.zeros(1, np.int64), np.array([6.0]))
-    start, conditions = np.array([0, 0, 0, 200.0]), still_conditions(days, 25)
-    conditions[:, KA] = ka
-    aim = np.array([0.0, 0.13, 1.5, 0.0, 0.0, 0.0, 0.0])
+def _lsoda_peers(
+    days: int, ka: float, start: Any, conditions: Any
+) -> tuple[Callable[[Any], Any], Callable[[Any], Any]]:
+    """SciPy's LSODA on the cycle model for one draw: in plain Python, and given our compiled rates.
 
-    def ours() -> Any:
-        return simulate(rows, start, conditions, *empty, start, 10**6, days, aim, np.zeros((0, 2), np.int64))
+    days: of the run; ka: dissociation constant, mol/kg; start: state; conditions: of every day.
+    """
 
     def solve(derivative: Callable[[float, Any], Any], row: Any) -> Any:
         first = np.array([6.0 * row[DOSE_WORTH], 0, 0, 200.0, row[0], row[1]])
@@ -278,10 +273,28 @@ def forecast() -> list[Row]:
         def derivative(t: float, y: Any) -> Any:
             w[trial] = np.repeat(y, LANES)
             w[ASLEEP : ASLEEP + LANES] = math.exp(WAKING_PER_DAY * (row[LAG] - t))
-            rates(w, conditions[0])
+            rates(w, conditions)
             return w[2 * STATES * LANES : (2 * STATES + 6) * LANES : LANES].copy()
 
         return solve(derivative, row)
+
+    return lsoda, lsoda_compiled
+
+
+def forecast() -> list[Row]:
+    """The cycle model per draw, and a whole forecast."""
+    days, ka = 90, 5.7e-10
+    rng = np.random.default_rng(2)
+    rows = np.exp(np.log(PRIOR_MEDIAN) + PRIOR_SPREAD * rng.standard_normal((1000, PARAMETERS)))
+    empty = (np.zeros(1, np.int64), np.zeros(1, np.int64), np.array([6.0]))
+    start, conditions = np.array([0, 0, 0, 200.0]), still_conditions(days, 25)
+    conditions[:, KA] = ka
+    aim = np.array([0.0, 0.13, 1.5, 0.0, 0.0, 0.0, 0.0])
+
+    def ours() -> Any:
+        return simulate(rows, start, conditions, *empty, start, 10**6, days, aim, np.zeros((0, 2), np.int64))
+
+    lsoda, lsoda_compiled = _lsoda_peers(days, ka, start, conditions[0])
 
     daily = ours()[0]
     worst = max(

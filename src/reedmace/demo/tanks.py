@@ -117,34 +117,28 @@ def _second_sponge() -> list[Row]:
     return rows
 
 
+BINDERY_TANK = {
+    "kind": "tank-plan",
+    "tank": {
+        "length_cm": 60,
+        "width_cm": 30,
+        "height_cm": 36,
+        "glass_mm": 5,
+        "fill_below_rim_cm": 3,
+        "substrate_depth_cm": 3,
+        "stone_kg": 2,
+        "wood_kg": 0.6,
+    },
+    "surroundings": {"behind_cm": 4, "stand_height_cm": 74, "sockets": 2, "room": "workshop", "planted": True},
+}
+
+
 def bindery(now: datetime) -> list[Row]:
     """Eight months old, so its sponges have film to take from; a second sponge was fitted this week."""
     begun = 240.0
     wants = {"price": 4, "flood_safety": 4, "power_cut": 4, "hidden": 0}
     rows: list[Row] = [
-        (
-            begun + 9,
-            {
-                "kind": "tank-plan",
-                "tank": {
-                    "length_cm": 60,
-                    "width_cm": 30,
-                    "height_cm": 36,
-                    "glass_mm": 5,
-                    "fill_below_rim_cm": 3,
-                    "substrate_depth_cm": 3,
-                    "stone_kg": 2,
-                    "wood_kg": 0.6,
-                },
-                "surroundings": {
-                    "behind_cm": 4,
-                    "stand_height_cm": 74,
-                    "sockets": 2,
-                    "room": "workshop",
-                    "planted": True,
-                },
-            },
-        ),
+        (begun + 9, BINDERY_TANK),
         (
             begun + 9,
             {

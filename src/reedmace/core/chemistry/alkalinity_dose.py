@@ -110,6 +110,15 @@ def _to_come(q: AlkalinityDoseQuestion, burned_dkh: float, hold_g: float) -> str
     return f" The doses to come will burn {burned_dkh:.1f} dKH: {hold_g:.0f} g more, spread over them, holds it."
 
 
+def _check_target(q: AlkalinityDoseQuestion) -> None:
+    if q.target_dkh < q.current_dkh and not q.planned_mg_n_l:
+        raise CannotAnswer(
+            "target_dkh",
+            f"the target of {q.target_dkh:g} dKH is below the present {q.current_dkh:g}.",
+            "Bicarbonate only raises KH; to lower it, change water for softer.",
+        )
+
+
 @computation("alkalinity-dose", "Baking soda to hold KH, and what the doses burn")
 def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
     """Baking soda to hold or raise KH, and the alkalinity the doses will use.
@@ -118,12 +127,7 @@ def alkalinity_dose(question: AlkalinityDoseQuestion) -> AlkalinityDoseAnswer:
     Raises CannotAnswer if the target lies below the current KH.
     """
     q, w = question, Working()
-    if q.target_dkh < q.current_dkh and not q.planned_mg_n_l:
-        raise CannotAnswer(
-            "target_dkh",
-            f"the target of {q.target_dkh:g} dKH is below the present {q.current_dkh:g}.",
-            "Bicarbonate only raises KH; to lower it, change water for softer.",
-        )
+    _check_target(q)
     burned = w.sum(
         "ΔKH",
         "7.14 × N / 17.85",

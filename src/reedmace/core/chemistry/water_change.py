@@ -174,6 +174,27 @@ def _part_l(q: WaterChangeQuestion, share: float, parts: int) -> float:
     return float(1 - (1 - share) ** (1 / parts)) * q.net_l
 
 
+def _parts(q: WaterChangeQuestion, share: float, w: Working) -> tuple["_Split", str]:
+    """Parts that a change is split into, and what is said of it. share: of the water; w: gets the line."""
+    found = _split(q, share) if share > 0 else None
+    split = found or _Split(None, None, 1, False)
+    words = ""
+    if found is None and share > LARGE_SHARE and q.animals_in:
+        words = " With animals in, split it over several days."
+    if split.shift is not None:
+        part_l = _part_l(q, share, split.parts)
+        w.line(
+            "ΔpH",
+            "pH mixed − pH tank, the largest part",
+            f"{split.parts} part{'s' if split.parts > 1 else ''} of {part_l:.1f} L",
+            split.shift,
+            "pH",
+            "carbonate",
+        )
+        words += _split_words(q, split, part_l)
+    return split, words
+
+
 @computation("water-change", "How much to change for every target at once")
 def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
     """Share of the water to change so that every solute ends at or under its target.
@@ -208,21 +229,8 @@ def water_change(question: WaterChangeQuestion) -> WaterChangeAnswer:
         if share
         else "No change is needed: everything is at or under its target."
     )
-    found = _split(q, share) if share > 0 else None
-    split = found or _Split(None, None, 1, False)
-    if found is None and share > LARGE_SHARE and q.animals_in:
-        verdict += " With animals in, split it over several days."
-    if split.shift is not None:
-        part_l = _part_l(q, share, split.parts)
-        w.line(
-            "ΔpH",
-            "pH mixed − pH tank, the largest part",
-            f"{split.parts} part{'s' if split.parts > 1 else ''} of {part_l:.1f} L",
-            split.shift,
-            "pH",
-            "carbonate",
-        )
-        verdict += _split_words(q, split, part_l)
+    split, words = _parts(q, share, w)
+    verdict += words
     return WaterChangeAnswer(
         verdict=verdict,
         working=w.lines,

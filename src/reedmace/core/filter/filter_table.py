@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, fields
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -71,79 +72,46 @@ class FilterTable:
         return FilterTable(filters=self.filters + other.filters, **columns)
 
 
+_COLUMNS = (
+    "kind", "air", "box_lph", "air_m3s", "tube_mm", "hose_mm", "face_m2", "depth_m", "media_l", "height_cm", "width_cm",
+    "depth_cm", "behind_cm", "lip_cm", "watts", "noise", "price", "restarts", "salt", "chemical", "wheel_m2",
+    "pump_wet", "skimmer", "max_head_m", "pumps_share",
+)  # fmt: skip
+"""In the order of `_row`; the last two make the curve of a box without points of its own."""
+_OF_CURVE = ("max_head_m", "pumps_share")
+_YES_NO = frozenset({"air", "restarts", "salt", "chemical", "pump_wet", "skimmer"})
+
+
+def _row(f: Filter, kind: int) -> tuple[float, ...]:
+    """Figures of one filter. kind: number of its kind."""
+    return (
+        kind, f.air_l_min is not None, f.box_lph, (f.air_l_min or 0.0) / 60000, f.tube_bore_mm or 18.0,
+        f.hose_bore_mm or 16.0, f.face_cm2 / 1e4, f.foam_depth_cm / 100, f.media_l, f.height_cm, f.width_cm,
+        f.depth_cm, f.behind_cm, f.lip_cm, f.watts, f.noise_step, f.price, f.restarts_alone, f.salt_water,
+        f.chemical_media, f.wheel_m2, f.pump_wet, f.skimmer, f.max_head_m or 0.05, f.pumps_share,
+    )  # fmt: skip
+
+
 def table_of(filters: Iterable[Filter]) -> FilterTable:
     """Table of some filters. filters: any number, in the order wanted."""
     fs = tuple(filters)
     n = len(fs)
     number = {name: i for i, name in enumerate(kind_traits())}
-    rows = [
-        (
-            number[f.kind],
-            f.air_l_min is not None,
-            f.box_lph,
-            (f.air_l_min or 0.0) / 60000,
-            f.tube_bore_mm or 18.0,
-            f.hose_bore_mm or 16.0,
-            f.face_cm2 / 1e4,
-            f.foam_depth_cm / 100,
-            f.media_l,
-            f.height_cm,
-            f.width_cm,
-            f.depth_cm,
-            f.behind_cm,
-            f.lip_cm,
-            f.watts,
-            f.noise_step,
-            f.price,
-            f.restarts_alone,
-            f.salt_water,
-            f.chemical_media,
-            f.max_head_m or 0.05,
-            f.wheel_m2,
-            f.pump_wet,
-            f.skimmer,
-            f.pumps_share,
-        )
-        for f in fs
-    ]
-    c = np.array(rows, dtype=float).reshape(n, 25)
+    figures = np.array([_row(f, number[f.kind]) for f in fs], dtype=float).reshape(n, len(_COLUMNS))
+    c = dict(zip(_COLUMNS, figures.T, strict=True))
     curve_q, curve_h = np.zeros((n, MOST_POINTS)), np.zeros((n, MOST_POINTS))
     points = np.full(n, 2, dtype=np.int64)
-    curve_q[:, 1], curve_h[:, 0] = c[:, 2] * c[:, 24] / 3.6e6, c[:, 20]
+    curve_q[:, 1], curve_h[:, 0] = c["box_lph"] * c["pumps_share"] / 3.6e6, c["max_head_m"]
     for i, f in enumerate(fs):
         if f.curve:
             points[i] = len(f.curve)
             curve_q[i, : points[i]] = [p.flow_lph / 3.6e6 for p in f.curve]
             curve_h[i, : points[i]] = [p.head_m for p in f.curve]
-    return FilterTable(
-        filters=fs,
-        kind=c[:, 0].astype(np.int64),
-        air=c[:, 1] > 0,
-        box_lph=c[:, 2],
-        curve_m3s=curve_q,
-        curve_m=curve_h,
-        points=points,
-        air_m3s=c[:, 3],
-        tube_mm=c[:, 4],
-        hose_mm=c[:, 5],
-        face_m2=c[:, 6],
-        depth_m=c[:, 7],
-        media_l=c[:, 8],
-        height_cm=c[:, 9],
-        width_cm=c[:, 10],
-        depth_cm=c[:, 11],
-        behind_cm=c[:, 12],
-        lip_cm=c[:, 13],
-        watts=c[:, 14],
-        noise=c[:, 15],
-        price=c[:, 16],
-        restarts=c[:, 17] > 0,
-        salt=c[:, 18] > 0,
-        chemical=c[:, 19] > 0,
-        wheel_m2=c[:, 21],
-        pump_wet=c[:, 22] > 0,
-        skimmer=c[:, 23] > 0,
-    )
+    columns: dict[str, Any] = {
+        name: c[name] > 0 if name in _YES_NO else c[name] for name in _COLUMNS if name not in _OF_CURVE
+    }
+    columns["kind"] = c["kind"].astype(np.int64)
+    return FilterTable(filters=fs, curve_m3s=curve_q, curve_m=curve_h, points=points, **columns)
 
 
 def usual_days(table: FilterTable) -> Floats:

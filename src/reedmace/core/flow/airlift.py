@@ -68,17 +68,16 @@ def airlift_flow(question: AirliftQuestion) -> AirliftAnswer:
     c1, _ = media_coefficients("foam-20", q.foam_face_cm2 / 1e4, q.foam_depth_cm / 100, nu)
     dirt = dirt_resistance(q.feed_g_day, q.days_since_cleaning, q.foam_face_cm2 / 1e4)
     air = q.air_l_min / 60000
-    rise = w.line(
-        "vT",
-        "0.352 √(gD) (1 − 3.18Σ − 14.77Σ²)",
-        f"D {q.tube_bore_mm:g} mm",
-        float(bubble_speed(bore)),
-        "m/s",
-        "reinemann1990",
-    )
-    arguments = (air, bore, q.submerged_cm / 100, q.outlet_above_water_cm / 100)
-    clean = float(airlift(*arguments, c1, MINOR_K, nu))
-    dirty = float(airlift(*arguments, c1 + dirt, MINOR_K, nu))
+    speed = "0.352 √(gD) (1 − 3.18Σ − 14.77Σ²)"
+    rise = w.line("vT", speed, f"D {q.tube_bore_mm:g} mm", float(bubble_speed(bore)), "m/s", "reinemann1990")
+
+    def lifted(resistance: float, evaporated_cm: float = 0.0) -> float:
+        submerged = max(q.submerged_cm - evaporated_cm, 0.0) / 100
+        return float(
+            airlift(air, bore, submerged, (q.outlet_above_water_cm + evaporated_cm) / 100, resistance, MINOR_K, nu)
+        )
+
+    clean, dirty, fallen = lifted(c1), lifted(c1 + dirt), lifted(c1, q.evaporation_cm)
     jg, jl = air / area, clean / area
     gas = w.line(
         "ε",
@@ -88,39 +87,15 @@ def airlift_flow(question: AirliftQuestion) -> AirliftAnswer:
         "share",
         "nicklin1963",
     )
-    w.line(
-        "Q",
-        "submerged depth = column × (1 − ε) + losses",
-        f"{q.submerged_cm:g} cm",
-        m3s_to_lph(clean),
-        "L/h",
-        "nicklin1963",
-    )
-    w.line(
-        "Q dirty",
-        "the same with the dirt's resistance",
-        f"{q.days_since_cleaning:g} days",
-        m3s_to_lph(dirty),
-        "L/h",
-        "dirtprior",
-    )
+    balance, worn = "submerged depth = column × (1 − ε) + losses", f"{q.days_since_cleaning:g} days"
+    w.line("Q", balance, f"{q.submerged_cm:g} cm", m3s_to_lph(clean), "L/h", "nicklin1963")
+    w.line("Q dirty", "the same with the dirt's resistance", worn, m3s_to_lph(dirty), "L/h", "dirtprior")
     cut = w.sum(
         "cut",
         "max(submerged − evaporation − 1, 0)",
         {"submerged": q.submerged_cm, "evaporation": q.evaporation_cm, "1": UPLIFT_SPARE_CM},
         "cm",
         "practice",
-    )
-    fallen = float(
-        airlift(
-            air,
-            bore,
-            max(q.submerged_cm - q.evaporation_cm, 0.0) / 100,
-            (q.outlet_above_water_cm + q.evaporation_cm) / 100,
-            c1,
-            MINOR_K,
-            nu,
-        )
     )
     verdict = (
         f"{q.air_l_min:g} L/min of air lifts about {formatting.lph(m3s_to_lph(clean))} through clean foam."

@@ -1,6 +1,7 @@
 """Operating point: the flow a pump delivers through this lift, hose, fittings and media."""
 
 import math
+from collections.abc import Iterable
 from itertools import pairwise
 from typing import Annotated, Literal
 
@@ -233,6 +234,17 @@ def _media(q: OperatingPointQuestion, nu: float, w: Working) -> Parts:
     return found
 
 
+def _hoses(q: OperatingPointQuestion) -> NDArray[np.float64]:
+    """Bore, length and roughness of each hose (n, 3), m."""
+    rows = [[h.bore_mm / 1000, h.length_m, h.roughness_mm / 1000] for h in q.hoses]
+    return np.array(rows, dtype=float).reshape(-1, 3)
+
+
+def _points(at: Iterable[tuple[float, float]]) -> list[CurvePoint]:
+    """Points of a curve. at: (m³/s, m) of each."""
+    return [CurvePoint(flow_lph=m3s_to_lph(flow), head_m=head) for flow, head in at]
+
+
 @computation("operating-point", "The flow a pump really delivers through this plumbing")
 def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     """Intersection of the pump's curve and the plumbing's, clean and dirty.
@@ -246,9 +258,7 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     flows, heads = _curve(q.pump)
     mm2_s = viscosity_m2_s(q.temperature_c) * 1e6
     nu = w.line("ν", "viscosity of water", f"{q.temperature_c:g} °C", mm2_s, "mm²/s", "viscosity") / 1e6
-    hoses = np.array([[h.bore_mm / 1000, h.length_m, h.roughness_mm / 1000] for h in q.hoses], dtype=float).reshape(
-        -1, 3
-    )
+    hoses = _hoses(q)
     squares = [*_fittings(q, w), *_media(q, nu, w)]
     c1, c2 = sum(r for _, r, _ in squares), sum(c for _, _, c in squares)
     dirt = _dirt(q, w)
@@ -271,7 +281,7 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
 
     def points(resistance: float) -> list[CurvePoint]:
         found = [(s, float(plumbing_head(s, static, resistance, c2, hoses, nu))) for s in samples]
-        return [CurvePoint(flow_lph=m3s_to_lph(s), head_m=h) for s, h in found if h <= top]
+        return _points((s, h) for s, h in found if h <= top)
 
     def after(days: float) -> IntervalPoint:
         resistance = c1 + (dirt * days / q.days_since_cleaning if q.days_since_cleaning else 0.0)
@@ -292,10 +302,7 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
         dirty_turnovers_per_hour=dirty_lph / q.net_l if q.net_l else None,
         head_budget=budget,
         interval=[after(2 * q.days_since_cleaning * i / 12) for i in range(13)],
-        pump_curve=[
-            CurvePoint(flow_lph=m3s_to_lph(s), head_m=max(float(pump_head(s, flows, heads, speed)), 0.0))
-            for s in samples
-        ],
+        pump_curve=_points((s, max(float(pump_head(s, flows, heads, speed)), 0.0)) for s in samples),
         plumbing_clean=points(c1),
         plumbing_dirty=points(c1 + dirt),
     )

@@ -55,6 +55,17 @@ class ThrottleMarksAnswer(Answer):
     marks: list[MarkFlow]
 
 
+def _beyond(wanted_lph: float, seen: list[MarkFlow]) -> str:
+    """What is said of a flow outside the fills. seen: flow at each mark."""
+    flows = [one.lph for one in seen]
+    nearest = min(seen, key=lambda one: abs(one.lph - wanted_lph))
+    way = "further shut" if wanted_lph < min(flows) else "further open"
+    return (
+        f"{formatting.lph(wanted_lph)} lies beyond these fills, which reach from {formatting.lph.bare(min(flows))} to"
+        f" {formatting.lph(max(flows))}: turn it {way} than mark {nearest.mark_count:g} and fill once more."
+    )
+
+
 @computation("throttle-marks", "Where to set a flow tap, from timed fills")
 def throttle_marks(question: ThrottleMarksQuestion) -> ThrottleMarksAnswer:
     """The mark of a tap for a flow.
@@ -84,13 +95,7 @@ def throttle_marks(question: ThrottleMarksQuestion) -> ThrottleMarksAnswer:
         )
     least, most = min(flows), max(flows)
     if not least / NOISE <= q.wanted_lph <= most * NOISE:
-        nearest = seen[int(np.argmin([abs(f - q.wanted_lph) for f in flows]))]
-        way = "further shut" if q.wanted_lph < least else "further open"
-        return answer(
-            f"{formatting.lph(q.wanted_lph)} lies beyond these fills, which reach from {formatting.lph.bare(least)} to"
-            f" {formatting.lph(most)}: turn it {way} than mark {nearest.mark_count:g} and fill once more.",
-            "beyond",
-        )
+        return answer(_beyond(q.wanted_lph, seen), "beyond")
     # Monotone, so that one flow has one mark.
     held = np.maximum.accumulate(flows) if rising else np.minimum.accumulate(flows)
     from scipy.interpolate import PchipInterpolator

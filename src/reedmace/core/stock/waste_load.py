@@ -169,6 +169,17 @@ def _feed_today_g_day(lines: list[SpeciesLoad]) -> float:
     return sum(line.feed_g_day * line.today_mg_n_day / line.ammonia_mg_n_day for line in fed)
 
 
+def _from_food(feed_g_day: float, protein_percent: float, w: Working) -> float:
+    """Ammonia from the food given, mg N/day. w: gets the line."""
+    return w.sum(
+        "P",
+        "food fed × protein × 0.092 × 1000",
+        {"food fed": feed_g_day, "protein": protein_percent / 100, "0.092": NITROGEN_PER_PROTEIN},
+        "mg N/day",
+        "timmons",
+    )
+
+
 @computation("waste-load", "How much ammonia the animals make in a day")
 def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     """Daily ammonia production of a stock.
@@ -194,13 +205,7 @@ def waste_load(question: WasteLoadQuestion) -> WasteLoadAnswer:
     total = sum(line.ammonia_mg_n_day for line in lines)
     today = sum(line.today_mg_n_day for line in lines)
     if q.feed_g_day is not None:
-        total = w.sum(
-            "P",
-            "food fed × protein × 0.092 × 1000",
-            {"food fed": q.feed_g_day, "protein": q.feed_protein_percent / 100, "0.092": NITROGEN_PER_PROTEIN},
-            "mg N/day",
-            "timmons",
-        )
+        total = _from_food(q.feed_g_day, q.feed_protein_percent, w)
         doubled, today = max(doubled, total), total
     if total > 1e9:
         raise CannotAnswer("animals", "the stock is heavier than any tank could hold.", "Check counts and lengths.")

@@ -153,23 +153,26 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
         change_share_day=min(whole_share, 1.0),
         holds_until_tomorrow=holds,
         feed_share=feed_share if holds or not harmed else 0.0,
-        feeding=(
-            "Nothing today; fish live a week without food."
-            if harmed and not holds
-            else (
-                f"About {'a quarter' if feed_share < 0.5 else 'half'} of the usual, once a day; take out what is left"
-                " after two minutes."
-            )
-            + (f" That is {q.feed_g_day * feed_share:.2g} g." if q.feed_g_day else "")
-        ),
+        feeding=NO_FOOD if harmed and not holds else _feeding(q, feed_share),
         tests_per_day=2 if harmed or acidity != "fine" else 1,
         cautions=cautions(q, day, over),
         help=help_words(q),
-        vet=(
-            "Animals that gasp, lie on their side, bleed at the gills or stop eating for two days: ask a vet who treats"
-            " fish, and take the readings along."
-        ),
+        vet=VET,
     )
+
+
+NO_FOOD = "Nothing today; fish live a week without food."
+VET = (
+    "Animals that gasp, lie on their side, bleed at the gills or stop eating for two days: ask a vet who treats fish,"
+    " and take the readings along."
+)
+
+
+def _feeding(q: EmergencyPlanQuestion, share: float) -> str:
+    """How to feed. share: of the usual."""
+    grams = f" That is {q.feed_g_day * share:.2g} g." if q.feed_g_day else ""
+    how_much = "a quarter" if share < 0.5 else "half"
+    return f"About {how_much} of the usual, once a day; take out what is left after two minutes.{grams}"
 
 
 def poisoned(limits: list[Limit]) -> bool:
@@ -253,6 +256,14 @@ def _left(changes: list[PlannedChange]) -> float:
     return left
 
 
+def _soda_words(q: EmergencyPlanQuestion, raise_dkh: float) -> tuple[float, str, str]:
+    """(g, title, how) of one portion of baking soda; no grams where the litres are not known."""
+    grams = soda_g(raise_dkh, q.net_l) if q.litres_known else 0.0
+    title = f"Add {grams:.2g} g of baking soda" if grams else "A little baking soda"
+    first = "" if q.litres_known else " Count the tank's litres first: the grams follow from them."
+    return grams, title, f"Dissolved in a jug of tank water: KH up by {raise_dkh:.1f} dKH.{first}"
+
+
 def _steps(
     q: EmergencyPlanQuestion, day: DayPlan, warmth: Warmth, acidity: Acidity, untested: list[Poison]
 ) -> list[PlanStep]:
@@ -300,11 +311,7 @@ def _steps(
         step("drip", 0, "Let new water drip in", how)
     for at, raise_dkh, was, water in day.soda:
         before, ph, reach = was.carbonate.ph(), water.carbonate.ph(), water.reach()
-        grams = soda_g(raise_dkh, q.net_l) if q.litres_known else 0.0
-        title = f"Add {grams:.2g} g of baking soda" if grams else "A little baking soda"
-        how = f"Dissolved in a jug of tank water: KH up by {raise_dkh:.1f} dKH." + (
-            "" if q.litres_known else " Count the tank's litres first: the grams follow from them."
-        )
+        grams, title, how = _soda_words(q, raise_dkh)
         step("soda", at, title, how, grams=grams, raise_dkh=raise_dkh)
     if untested and (poisoned(day.limits) or acidity != "fine"):
         names = " and ".join(untested)

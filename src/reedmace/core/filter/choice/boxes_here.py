@@ -12,7 +12,7 @@ from reedmace.core.contract import Lph, Name, Part, number
 from reedmace.core.filter.choice.candidates import RankFiltersQuestion
 from reedmace.core.filter.choice.flows import flows_here
 from reedmace.core.filter.choice.limits import MOST_OF_ONE, limits_of
-from reedmace.core.filter.choice.ranking import RankingColumns, ranking_columns, stirred
+from reedmace.core.filter.choice.ranking_columns import RankingColumns, ranking_columns, stirred
 from reedmace.core.filter.choice.reasons import reason_of
 from reedmace.core.filter.choice.requirement import TankRequirement, tank_requirement, water_of
 from reedmace.core.filter.choice.scores import weights_of

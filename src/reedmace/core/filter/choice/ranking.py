@@ -1,192 +1,38 @@
 """Ranking of every filter that fits this tank, alone or as a pair, by the keeper's priorities, with reasons."""
 
-from dataclasses import dataclass
-from functools import lru_cache
-
 import numpy as np
 
 from reedmace.core.contract import Working, computation
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.film import carried_times
 from reedmace.core.filter.choice.candidates import (
-    MOST_PAIRS,
     MOST_SHOWN,
     Candidate,
     Contribution,
     Excluded,
-    Pair,
     RankFiltersAnswer,
     RankFiltersQuestion,
 )
 from reedmace.core.filter.choice.changes import Situation, smallest_changes
 from reedmace.core.filter.choice.flows import flows_here
-from reedmace.core.filter.choice.limits import MOST_OF_ONE, enough_by_film, limits_of
+from reedmace.core.filter.choice.limits import MOST_OF_ONE, limits_of
 from reedmace.core.filter.choice.margins import Available, margins, times_words
+from reedmace.core.filter.choice.pairs import best_pairs
+from reedmace.core.filter.choice.ranking_columns import RankingColumns, ranking_columns, stirred
 from reedmace.core.filter.choice.reasons import caveats_of, reason_of
-from reedmace.core.filter.choice.requirement import TankRequirement, tank_requirement, water_of
+from reedmace.core.filter.choice.requirement import TankRequirement, tank_requirement
 from reedmace.core.filter.choice.scores import (
     NAMES,
-    pair_scores,
-    price_here,
-    single_scores,
-    sound_here,
-    watts_here,
     weights_of,
 )
 from reedmace.core.filter.choice.verdict import first_of, several, verdict_of
-from reedmace.core.filter.filter_box import Filter
-from reedmace.core.filter.filter_flow import Placed, currents_and_oxygen
-from reedmace.core.filter.filter_table import Bools, FilterTable, Floats, Ints, film_m2, table_of
+from reedmace.core.filter.filter_table import Bools, FilterTable, Floats, table_of
 from reedmace.core.filter.kind_parts.limit import Limit, one_remedy
-from reedmace.core.filter.media.straining import straining
-from reedmace.core.filter.site.noise import added_db
 from reedmace.core.filter.site.site import default_priorities
-from reedmace.core.filter.sizing_schools import ENOUGH_SHARE
 from reedmace.core.filter.typical import typical_medians
-from reedmace.core.filter.water_path import Delivered, food_shares
-from reedmace.core.flow import CurrentsAnswer, OxygenBalanceAnswer
 from reedmace.core.flow.materials import MEDIA_KG_L
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.constants import KWH_PER_WATT_YEAR
-
-BEST_FOR_PAIRS = 200
-
-
-def stirred(
-    q: RankFiltersQuestion, low: float, set_: list[tuple[Filter, float]]
-) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
-    """Currents and oxygen of a set of filters here, kept while other filters and wishes are tried.
-
-    q: the question; low: flow asked, L/h; set_: each filter with its clean flow, L/h.
-    """
-    return _stirred(water_of(q), tuple((f.model_dump_json(), lph) for f, lph in set_), low, formatting.chosen())
-
-
-@lru_cache(maxsize=512)
-def _stirred(
-    water: str, boxes: tuple[tuple[str, float], ...], low: float, _units: formatting.Units
-) -> tuple[CurrentsAnswer, OxygenBalanceAnswer]:
-    """Currents and oxygen. water: from `water_of`; boxes: each as JSON with its flow, L/h; _units: of its words."""
-    q = RankFiltersQuestion.model_validate_json(water)
-    asked = tank_requirement(q)
-    return currents_and_oxygen(
-        q.site,
-        [Placed(Filter.model_validate_json(box), q.plumbing, lph) for box, lph in boxes],
-        asked.current_preferences,
-        asked.oxygen_consumers,
-        low,
-        asked.today_mg_n_day,
-        q.temperature_c,
-    )
-
-
-@dataclass(frozen=True)
-class RankingColumns:
-    """A ranking in progress.
-
-    n filters with scores (n,), parts (n, k), flows and required flows (n,) in L/h, film (n,) in m², sound (n,) in dB.
-    """
-
-    q: RankFiltersQuestion
-    table: FilterTable
-    asked: TankRequirement
-    weights: Floats
-    parts: Floats
-    scores: Floats
-    clean: Floats
-    service: Floats
-    low: Floats
-    days: Floats
-    rises: Floats
-    film: Floats
-    sound: Floats
-    watts: Floats
-    price: Floats
-    slow: Bools
-
-    def pair_service(self, best: Ints, i: Ints, j: Ints) -> Floats:
-        """Flow in service of pairs that share the tank's dirt as they share its water (m,), L/h."""
-        sub = self.table.taken(best)
-        grid = np.array([0.02, 0.25, 0.5, 0.75, 1.0])
-        flows = np.column_stack([flows_here(self.q, sub, self.asked.feed * share).service_lph for share in grid])
-        place = np.full(len(self.table), -1)
-        place[best] = np.arange(len(best))
-        total = np.maximum(self.clean[i] + self.clean[j], 1e-9)
-
-        def at(k: Ints) -> Floats:
-            x = np.clip(self.clean[k] / total, grid[0], 1.0)
-            low = np.clip(np.searchsorted(grid, x, side="right") - 1, 0, len(grid) - 2)
-            part = (x - grid[low]) / (grid[low + 1] - grid[low])
-            rows = place[k]
-            return np.asarray(flows[rows, low] * (1 - part) + flows[rows, low + 1] * part)
-
-        return at(i) + at(j)
-
-
-def _pairs(r: RankingColumns, fits: Bools) -> list[Pair]:
-    """The best redundant pairs: together they carry the flow, each alone carries the load."""
-    t, asked, site = r.table, r.asked, r.q.site
-    # The filters of a pair may each fall short of the flow, but neither of the load.
-    able = t.where(lambda k: k.may_pair) & fits & (r.film + site.film_here_m2 >= asked.film_m2)
-    able &= (r.service >= asked.load_lph) & (r.clean > 0)
-    best = np.flatnonzero(able)
-    best = best[np.argsort(-r.scores[best], kind="stable")][:BEST_FOR_PAIRS]
-    if len(best) == 0:
-        return []
-    x, y = np.triu_indices(len(best))
-    i, j = best[x], best[y]
-    together = r.pair_service(best, i, j)
-    # Two on the rim, two in the water, or two under the tank need room side by side along its length.
-    air, rim, wet = t.air[i] & t.air[j], t.where(lambda k: k.on_rim), t.where(lambda k: k.in_tank)
-    under = t.where(lambda k: k.hosed)
-    room_for = ~((rim[i] & rim[j]) | (wet[i] & wet[j]) | (under[i] & under[j])) | (
-        t.width_cm[i] + t.width_cm[j] <= site.length_cm
-    )
-    low = np.full(len(i), asked.low)
-    fitted = (air | (site.sockets >= 2)) & room_for & (together >= ENOUGH_SHARE * low)
-    i, j, together, low = i[fitted], j[fitted], together[fitted], low[fitted]
-    if len(i) == 0:
-        return []
-    points = 100 * (pair_scores(t, site, r.parts, i, j, together, low, asked.high) @ r.weights) / r.weights.sum()
-    single = np.sort(r.scores[fits & (r.service >= ENOUGH_SHARE * r.low)])[::-1]
-    watts, price, strains = watts_here(t, site), price_here(t, site, i, j), r.parts[:, NAMES.index("clear_water")]
-    found = []
-    for k in np.argsort(-points, kind="stable")[:MOST_PAIRS]:
-        a, b = t.filters[i[k]], t.filters[j[k]]
-        shares = food_shares(np.array([r.clean[i[k]], r.clean[j[k]]]))
-        exact = sum(
-            float(flows_here(r.q, t.taken(np.array([n])), asked.feed * share).service_lph[0])
-            for n, share in zip((i[k], j[k]), shares, strict=True)
-        )
-        flow = float(r.clean[i[k]] + r.clean[j[k]])
-        found.append(
-            Pair(
-                filter_ids=[a.id, b.id],
-                name=f"2 × {a.name}" if a.id == b.id else f"{a.name} with {b.name}",
-                delivered_lph=flow,
-                dirty_lph=exact,
-                turnovers_per_hour=flow / site.net_l,
-                watts=float(watts[i[k]] + watts[j[k]]),
-                price=float(price[k]),
-                air_pump_price=max(float(price[k] - a.price - b.price), 0.0),
-                price_known=a.price_known and b.price_known,
-                noise_db=float(added_db(r.sound[[i[k]]], r.sound[[j[k]]])[0]),
-                score=float(points[k]),
-                margins=margins(
-                    Available(
-                        float(r.film[i[k]] + r.film[j[k]]),
-                        flow,
-                        exact,
-                        float(max(strains[i[k]], strains[j[k]])),
-                        float(min(r.days[i[k]], r.days[j[k]])),
-                        *stirred(r.q, float(low[k]), [(a, float(r.clean[i[k]])), (b, float(r.clean[j[k]]))]),
-                    ),
-                    asked.for_margins(r.q),
-                ),
-                would_rank=1 + int(np.sum(single > points[k])),
-            )
-        )
-    return found
 
 
 def _enough(
@@ -236,7 +82,7 @@ def rank_filters(question: RankFiltersQuestion) -> RankFiltersAnswer:
     order = order[np.lexsort((np.array([t.filters[i].id for i in order]), r.price[order], -r.scores[order]))]
     ranked = [_candidate(r, int(i)) for i in order[:MOST_SHOWN]]
     alone: Bools = np.logical_not(broken[:, :-1].any(axis=1))
-    pairs = _pairs(r, alone)
+    pairs = best_pairs(r, alone)
     situation = Situation(
         t, q.site, q.plumbing, asked.for_limits(), priorities, r.parts, r.clean, r.service, r.film, limits, asked.high
     )
@@ -275,42 +121,6 @@ def _table(q: RankFiltersQuestion) -> FilterTable:
     if len({f.id for f in t.filters}) != len(t):
         raise CannotAnswer("own_filters", "two filters share an id.", "Give each its own.")
     return t
-
-
-def ranking_columns(
-    q: RankFiltersQuestion, t: FilterTable, asked: TankRequirement, weights: Floats, got: Delivered
-) -> RankingColumns:
-    """Scores and figures of every filter of a table on this tank.
-
-    q: the question; t: n filters; asked: of this tank; weights: of the priorities, in the order of NAMES; got: the
-    flows here.
-    """
-    film = film_m2(t)
-    low = np.full(len(t), asked.low)
-    slow = enough_by_film(q.site, got.service_lph, film, asked.for_limits()) & (got.service_lph < asked.low)
-    parts = single_scores(t, q.site, got.service_lph, got.service_days, low, asked.high, slow)
-    for one in q.installed:
-        clear = NAMES.index("clear_water")
-        for at in (i for i, f in enumerate(t.filters) if f.id == one.filter_id):
-            parts[at, clear] = straining(float(parts[at, clear]), one.media)
-    return RankingColumns(
-        q,
-        t,
-        asked,
-        weights,
-        parts,
-        100 * (parts @ weights) / weights.sum(),
-        got.clean_lph,
-        got.service_lph,
-        low,
-        got.service_days,
-        got.rise_m,
-        film,
-        sound_here(t, q.site, got.service_lph),
-        watts_here(t, q.site),
-        price_here(t, q.site, np.arange(len(t))),
-        slow,
-    )
 
 
 def _candidate(r: RankingColumns, i: int) -> Candidate:

@@ -167,17 +167,24 @@ def _size_recommended(sizes: tuple[float, ...], low: int, high: int) -> int:
     return min(range(low, high + 1), key=lambda i: abs(np.log(sizes[i] / wanted)))
 
 
+def _count_that_does(m: _Map, n: int, kind: KindTraits) -> tuple[int, list[float], tuple[int, int] | None]:
+    """Fewest of a kind that do, share of boxes of each size that does, window of sizes or None."""
+    counts = range(2 if m.spare else 1, MOST_OF_ONE + 1) if kind.may_pair else range(1, 2)
+    for count in counts:
+        share = m.shares_that_do(n, count)
+        window = _window(share)
+        if window is not None:
+            return count, share, window
+    # Where not even several carry each other's load, one is still better than none.
+    share = m.shares_that_do(n, 1)
+    return 1, share, _window(share)
+
+
 def _row(m: _Map, n: int, kind: KindTraits) -> tuple[float, KindRow]:
     """(score, row) of one kind. n: its number."""
     sizes = m.t.sizes_lph[n]
     work = f"{kind.care.minutes:.0f} min: {formatting.inside(kind.care.title)}"
-    counts = range(2 if m.spare else 1, MOST_OF_ONE + 1) if kind.may_pair else range(1, 2)
-    # Where not even several carry each other's load, one is still better than none.
-    for count in (*counts, 1):
-        share = m.shares_that_do(n, count)
-        window = _window(share)
-        if window is not None:
-            break
+    count, share, window = _count_that_does(m, n, kind)
     points = [
         SizePoint(box_lph=lph, does_share=one, typical_id=typical_id(kind, lph))
         for lph, one in zip(sizes, share, strict=True)
