@@ -2,6 +2,7 @@
 find.
 """
 
+import re
 from datetime import UTC, datetime, timedelta
 
 from playwright.sync_api import Page, expect
@@ -87,7 +88,17 @@ def test_a_room_comes_from_a_table_typed_in(page: Page, running: Running, new_ke
     page.get_by_role("button", name="Make the room").last.click()
     expect(page.get_by_role("checkbox", name="Low 1, nobody")).to_be_visible()
     page.get_by_role("button", name="There is an air pump").click()
-    expect(page.get_by_role("region", name="Air").get_by_text("by its 10 W")).to_be_visible()
+    air = page.get_by_role("region", name="Air")
+    # Nothing is guessed of a pump that nothing is known of; a jug on one line tells.
+    expect(air.get_by_text("What is known of Air pump 1?")).to_be_visible()
+    air.get_by_text("Nothing is printed on it: time one line").click()
+    air.get_by_label("Jug, mL").fill("500")
+    air.get_by_label("Seconds, first time").fill("20")
+    air.get_by_label("Lines on the pump").fill("2")
+    air.get_by_label("Lines on the pump").blur()
+    expect(air.get_by_text(re.compile("The pump gives about 3.*L/min with nothing before it"))).to_be_visible()
+    air.get_by_role("button", name=re.compile("^Use 3")).click()
+    expect(air.get_by_text("The one outlet gets its air")).to_be_visible()
 
 
 def test_the_month_has_what_is_due_on_its_day_and_leads_to_it(page: Page, running: Running, rack: str) -> None:

@@ -57,6 +57,7 @@ EXAMPLES = {
         ],
     },
     "sock-days": {"return_lph": 2000, "feed_g_day": 3},
+    "airline-bucket": {"jug_ml": 500, "times_s": [21, 22, 20]},
     "air-supply": {"pump_l_min": 8, "pump_kpa": 20, "outlets": [{"count": 3, "depth_cm": 35, "air_l_min": 0.7}]},
     "room-air": {
         "pumps": [{"key": "p", "name": "Pump", "l_min": 20, "kpa": 25}],

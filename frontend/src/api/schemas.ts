@@ -100,6 +100,7 @@ interface Computations {
   "sponge-seed": [Schemas["SpongeSeedQuestionIn"], Schemas["SpongeSeedAnswer"]];
   "ammonia-dose": [Schemas["AmmoniaDoseQuestion"], Schemas["AmmoniaDoseAnswer"]];
   "read-quantity": [Schemas["ReadQuantityQuestion"], Schemas["ReadQuantityAnswer"]];
+  "airline-bucket": [Schemas["AirlineBucketQuestion"], Schemas["AirlineBucketAnswer"]];
   "vial-reading": [Schemas["VialQuestion"], Schemas["VialAnswer"]];
   "read-test-line": [Schemas["ReadTestLineQuestion"], Schemas["ReadTestLineAnswer"]];
 }

@@ -7158,6 +7158,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/airline-bucket": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much air a pump gives, from one jug held under water. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["AirlineBucketQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AirlineBucketAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/emergency-plan": {
         parameters: {
             query?: never;
@@ -12365,6 +12414,71 @@ export interface components {
              * @default 25
              */
             temperature_c?: number;
+        };
+        /**
+         * AirlineBucketAnswer
+         * @description Air of the line, of all lines, and of the pump with nothing before it, with its range.
+         */
+        AirlineBucketAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Line L Min */
+            line_l_min: number;
+            /** All L Min */
+            all_l_min: number;
+            /**
+             * At Kpa
+             * @description What the pump works against meanwhile
+             */
+            at_kpa: number;
+            /**
+             * Free L Min
+             * @description Of the pump with nothing before it
+             */
+            free_l_min: number;
+            /** Low L Min */
+            low_l_min: number;
+            /** High L Min */
+            high_l_min: number;
+        };
+        /**
+         * AirlineBucketQuestion
+         * @description Fills of one jug by one line, and what else the pump blows into meanwhile.
+         */
+        AirlineBucketQuestion: {
+            /** Jug Ml */
+            jug_ml: number;
+            /** Times S */
+            times_s: number[];
+            /**
+             * Depth Cm
+             * @description Of the line's end under the surface
+             * @default 20
+             */
+            depth_cm?: number;
+            /**
+             * Lines Count
+             * @description Lines alike that the pump blows into meanwhile, this one with them
+             * @default 1
+             */
+            lines_count?: number;
+            /**
+             * Line Bore Mm
+             * @default 4
+             */
+            line_bore_mm?: number;
+            /**
+             * Line Length M
+             * @default 1.5
+             */
+            line_length_m?: number;
+            /**
+             * Kpa
+             * @default null
+             */
+            kpa?: number | null;
         };
         /**
          * AlkalinityAdded
@@ -23152,6 +23266,11 @@ export interface components {
             weakest: string;
             /** Carries */
             carries: boolean;
+            /**
+             * Told
+             * @description False where a pump is known by its watts or outlets alone and may carry them all
+             */
+            told: boolean;
             /**
              * Fair Share
              * @description Of what each wants, with the valves balanced

@@ -1,9 +1,11 @@
 /** Air of a room: pump and main, each outlet's share, the balancing valves. */
+import { Fragment } from "react";
 import { range } from "../api/range";
 import type { RoomPlan, RoomView } from "../api/schemas";
 import { Button, Figure, InlineButton, Lead, TextField, YesNo } from "../kit";
 import { NumberBox, QuantityField } from "../kit/quantities";
 import { Fields, Figures as Table } from "./parts";
+import { TimedLine } from "./TimedLine";
 import { fixed, money, show } from "../quantity/format";
 
 interface Props {
@@ -38,7 +40,7 @@ export function Air({ plan, view, put }: Props) {
           <Outlets plan={plan} air={air} put={put} />
         </>
       )}
-      <Pumps plan={plan} put={put} />
+      <Pumps plan={plan} view={view} put={put} />
     </section>
   );
 }
@@ -91,7 +93,7 @@ function Outlets({ plan, air, put }: { plan: RoomPlan; air: RoomAir; put: Props[
   );
 }
 
-function Pumps({ plan, put }: { plan: RoomPlan; put: Props["put"] }) {
+function Pumps({ plan, view, put }: Props) {
   const change = (at: number, pump: Partial<RoomPlan["pumps"][number]["pump"]>) => {
     put({ pumps: plan.pumps.map((p, i) => (i === at ? { ...p, pump: { ...p.pump, ...pump } } : p)) });
   };
@@ -101,7 +103,7 @@ function Pumps({ plan, put }: { plan: RoomPlan; put: Props["put"] }) {
       key: `p${n}`,
       name: `Air pump ${n}`,
       node: "pump",
-      watts: 10,
+      watts: null,
       l_min: null,
       kpa: null,
       outlets_count: null,
@@ -109,45 +111,55 @@ function Pumps({ plan, put }: { plan: RoomPlan; put: Props["put"] }) {
     put({ pumps: [...plan.pumps, { x_cm: plan.width_cm - 20, y_cm: plan.main.y_cm, pump }] });
   };
   return (
-    <details open={plan.pumps.length === 0}>
+    <details open={plan.pumps.length === 0 || view.air_words !== null || view.air?.told === false}>
       <summary>The pump and the main</summary>
       {plan.pumps.map(({ pump }, i) => (
-        <Fields key={i}>
-          <TextField
-            label="Pump"
-            value={pump.name}
-            onChange={(name) => {
-              if (name.trim()) change(i, { name });
-            }}
-          />
-          {(
-            [
-              ["l_min", "L/min on its box"],
-              ["kpa", "kPa on its box"],
-              ["watts", "Watts"],
-            ] as const
-          ).map(([key, label]) => (
-            <NumberBox
-              key={key}
-              label={label}
-              value={pump[key] ?? null}
-              {...range(`RoomPump.${key}`)}
-              onChange={(figure) => {
-                change(i, { [key]: figure });
-              }}
-              onClear={() => {
-                change(i, { [key]: null });
+        <Fragment key={i}>
+          <Fields>
+            <TextField
+              label="Pump"
+              value={pump.name}
+              onChange={(name) => {
+                if (name.trim()) change(i, { name });
               }}
             />
-          ))}
-          <InlineButton
-            onPress={() => {
-              put({ pumps: plan.pumps.filter((_, n) => n !== i) });
-            }}
-          >
-            Take {pump.name} away
-          </InlineButton>
-        </Fields>
+            {(
+              [
+                ["l_min", "L/min on its box"],
+                ["kpa", "kPa on its box"],
+                ["watts", "Watts"],
+                ["outlets_count", "Sold for so many outlets"],
+              ] as const
+            ).map(([key, label]) => (
+              <NumberBox
+                key={key}
+                label={label}
+                value={pump[key] ?? null}
+                {...range(`RoomPump.${key}`)}
+                onChange={(figure) => {
+                  change(i, { [key]: figure });
+                }}
+                onClear={() => {
+                  change(i, { [key]: null });
+                }}
+              />
+            ))}
+            <InlineButton
+              onPress={() => {
+                put({ pumps: plan.pumps.filter((_, n) => n !== i) });
+              }}
+            >
+              Take {pump.name} away
+            </InlineButton>
+          </Fields>
+          {pump.l_min == null && (
+            <TimedLine
+              onFound={(l_min) => {
+                change(i, { l_min });
+              }}
+            />
+          )}
+        </Fragment>
       ))}
       {plan.pumps.length < 8 && (
         <Button $quiet onPress={add}>

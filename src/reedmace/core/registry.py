@@ -42,7 +42,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
         "read-test-line",
         "cycle-what-if",
     ),
-    "air": ("air-supply", "room-air"),
+    "air": ("air-supply", "airline-bucket", "room-air"),
     "flow": (
         "airlift-flow",
         "oxygen-balance",

@@ -21,8 +21,12 @@ L_MIN_PER_W, USUAL_KPA = 1.1, 18.0
 
 From memory: small diaphragm pumps give 0.8 to 1.5 L/min a watt and reach 12 to 30 kPa.
 """
+USUAL_KPA_RANGE = (12.0, 30.0)
+"""Pressures at which such pumps give up, kPa (memory)."""
 L_MIN_PER_OUTLET = 0.6
 """Estimate for a pump known only by its number of outlets (memory)."""
+MORE_THAN_ESTIMATED = 1.5
+"""Highest air of such a pump over what its watts or outlets let expect (memory)."""
 NEVER_PA = 1e12
 
 
@@ -96,9 +100,19 @@ def pump_figures(p: RoomPump, assumed: list[str]) -> tuple[float, float]:
             raise CannotAnswer(
                 f"pumps.{p.key}",
                 "nothing is known of this pump.",
-                "Give its L/min, its watts, or for how many outlets it is sold.",
+                "Give its L/min, its watts, for how many outlets it is sold, or time a jug on one of its lines.",
             )
     return free, kpa
+
+
+def is_known(p: RoomPump) -> bool:
+    """Whether anything tells a pump's air. p: the pump."""
+    return p.l_min is not None or p.watts is not None or p.outlets_count is not None
+
+
+def is_estimated(p: RoomPump) -> bool:
+    """Whether a pump's air is known by its watts or outlets alone. p: the pump."""
+    return p.l_min is None
 
 
 def outlet_line(o: RoomOutlet) -> tuple[float, float, float, float]:

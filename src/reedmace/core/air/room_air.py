@@ -12,10 +12,12 @@ from reedmace.core.air.plan import (
     L_MIN,
     L_MIN_PER_W,
     LEAST_OPEN,
+    MORE_THAN_ESTIMATED,
     NEVER_PA,
     TAP_PA,
     RoomAirQuestion,
     RoomOutlet,
+    is_estimated,
     network_of,
     outlet_line,
     pump_figures,
@@ -75,6 +77,7 @@ class RoomAirAnswer(Answer):
     air_l_min: Annotated[float, number("L/min", 0, 16000)]
     weakest: Name
     carries: bool
+    told: bool = Field(description="False where a pump is known by its watts or outlets alone and may carry them all")
     fair_share: Annotated[float, number("share", 0, 1, "Of what each wants, with the valves balanced")]
     bleed_l_min: Annotated[
         float, number("L/min", 0, 16000, "To let off, so that no valve must hold back more than it can")
@@ -132,22 +135,50 @@ def room_air(question: RoomAirQuestion) -> RoomAirAnswer:
     more = _more(q, figures)
     one_more = _with_more(q, figures, weakest, 1, wanted)
     carries = fair >= 1 - 1e-9
+    told = carries or not _may_carry(q, figures)
     return RoomAirAnswer(
-        verdict=_verdict(outlets, pumps, carries, fair, more),
+        verdict=_verdict(outlets, pumps, carries, fair, more) if told else _not_told(q, fair),
         working=w.lines,
         outlets=outlets,
         pumps=pumps,
         air_l_min=total,
         weakest=weakest.key,
         carries=carries,
+        told=told,
         fair_share=min(fair, 1.0),
         bleed_l_min=bleed,
         one_more_share=one_more,
         more_count=more,
         noise_db=noise,
         assumed=assumed,
-        remedies=_remedies(q, outlets, carries, fair),
+        remedies=_remedies(q, outlets, carries, fair) if told else [TIME_A_LINE],
         notes=_notes(pumps, noise, one_more, bleed if bleed > BLEED_SHARE * total else 0.0),
+    )
+
+
+def _may_carry(q: RoomAirQuestion, figures: list[tuple[float, float]]) -> bool:
+    """Whether the pumps would carry all outlets if those estimated gave the most such pumps do."""
+    if not any(is_estimated(p) for p in q.pumps):
+        return False
+    most = [
+        (free * MORE_THAN_ESTIMATED if is_estimated(p) else free, kpa)
+        for p, (free, kpa) in zip(q.pumps, figures, strict=True)
+    ]
+    net, _ = network_of(q, most)
+    return _balanced(q, net, most)[0] >= 1 - 1e-9
+
+
+TIME_A_LINE = (
+    "Hold a jug of water upside down under water, lead one line into it and time how long the air takes to fill it:"
+    " that tells the pump's air to a tenth or two."
+)
+
+
+def _not_told(q: RoomAirQuestion, fair: float) -> str:
+    names = " and ".join(p.name for p in q.pumps if is_estimated(p))
+    return (
+        f"Whether {names} has air enough for {len(q.outlets)} outlets cannot be told from its watts or outlets alone:"
+        f" {fair:.0%} of what they want as such pumps usually give, all of it at their best. Time one line."
     )
 
 
@@ -308,7 +339,8 @@ def _verdict(outlets: list[OutletAir], pumps: list[PumpAir], carries: bool, fair
     short = [o for o in outlets if o.got_share < SHORT_SHARE]
     given = sum(p.l_min for p in pumps)
     if carries and not short:
-        return f"All {len(outlets)} outlets get their air, {given:.1f} L/min in all; {more} more would too."
+        who = f"All {len(outlets)} outlets get their" if len(outlets) > 1 else "The one outlet gets its"
+        return f"{who} air, {given:.1f} L/min in all; {more} more would too."
     if carries:
         return (
             f"{_names(short)} get{'s' if len(short) == 1 else ''} too little: set the valves, and all {len(outlets)}"

@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 from pydantic import AwareDatetime, Field
 
 from reedmace.core.air import RoomAirAnswer, RoomAirQuestion, room_air
-from reedmace.core.air.plan import MainPiece, RoomOutlet
+from reedmace.core.air.plan import MainPiece, RoomOutlet, is_known
 from reedmace.core.contract import Lph, Name, Part, number, whole
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter import RoomYearAnswer, RoomYearQuestion
@@ -237,7 +237,13 @@ def room_view(
     installed = {t.id: installed_filters(t.state) for t in tanks}
     air, words = None, None
     question = air_question(plan, {t.id: t for t in tanks}, installed)
-    if question is not None:
+    unknown = [p.pump.name for p in plan.pumps if not is_known(p.pump)]
+    if question is not None and unknown:
+        words = (
+            f"What is known of {_several(unknown)}? L/min or watts on the box, for how many outlets it is sold, or a"
+            " jug timed on one of its lines."
+        )
+    elif question is not None:
         try:
             air = _air_of(question.model_dump_json())
         except CannotAnswer as error:
@@ -294,7 +300,7 @@ def _verdict(rows: list[BoardRow], air: RoomAirAnswer | None, now: datetime) -> 
         first = f"{_several([r.name for r in late])} {'has' if len(late) == 1 else 'have'} something due."
     else:
         first = "Nothing is due." if rows else "No tank stands in this room yet."
-    if air is not None and (not air.carries or any(o.blocked for o in air.outlets)):
+    if air is not None and ((air.told and not air.carries) or any(o.blocked for o in air.outlets)):
         return f"{first} {air.verdict}"
     return first
 
