@@ -50,8 +50,7 @@ def test_deeper_than_such_a_pump_can_blow_is_said() -> None:
 
 def outlets(count: int) -> list[dict]:
     return [
-        {"key": f"o{n}", "name": f"Tank {n}", "node": "pump", "depth_cm": 30, "wanted_l_min": 0.8}
-        for n in range(count)
+        {"key": f"o{n}", "name": f"Tank {n}", "node": "pump", "depth_cm": 30, "wanted_l_min": 0.8} for n in range(count)
     ]
 
 

@@ -1,5 +1,7 @@
 """CIEDE2000 on the published test pairs of Sharma, Wu and Dalal (2005), table 1; CIELAB on known colours."""
 
+from itertools import pairwise
+
 import colour
 import numpy as np
 import pytest
@@ -73,7 +75,7 @@ def test_a_general_colour_library_finds_the_same() -> None:
     white = colour.XYZ_to_xy(D65)
     theirs = colour.XYZ_to_Lab(xyz, white)
     assert np.allclose(lab_of_xyz(xyz), theirs, atol=0.05)
-    ours = [ciede2000(Lab(*a), Lab(*b)) for a, b in zip(theirs[:-1], theirs[1:], strict=True)]
+    ours = [ciede2000(Lab(*a), Lab(*b)) for a, b in pairwise(theirs)]
     assert np.allclose(ours, colour.delta_E(theirs[:-1], theirs[1:], method="CIE 2000"), atol=1e-6)
     lamp = np.array([1.0, 0.8, 0.55])
     adapted = colour.chromatic_adaptation(xyz, RGB_TO_XYZ @ lamp, D65, method="Von Kries", transform="Bradford")

@@ -112,14 +112,8 @@ def room_air(question: RoomAirQuestion) -> RoomAirAnswer:
     weakest = q.outlets[least]
     total = w.line("Q", "Σ air of the outlets", f"{len(q.outlets)} outlets", float(air.sum()), "L/min", "arithmetic")
     _write_pumps(q, net, got, figures, w)
-    w.line(
-        "p",
-        "depth + check valve + stone + line + valve + main",
-        weakest.name,
-        float(got.pressure[net.at[least]]) / 1000,
-        "kPa",
-        "darcy",
-    )
+    against = "depth + check valve + stone + line + valve + main"
+    w.line("p", against, weakest.name, float(got.pressure[net.at[least]]) / 1000, "kPa", "darcy")
     fair = w.line(
         "fair",
         "largest share of what each wants that every valve can be set to",
