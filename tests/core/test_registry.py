@@ -172,6 +172,7 @@ EXAMPLES = {
     "holiday-page": {"days": 14, "feed_g_day": 1, "filters": ["X"]},
     "read-quantity": {"text": "20 gal", "kind": "volume"},
     "read-test-line": {"text": "a 0.5 n 1"},
+    "water-speciation": {"ammonia_mg_n_l": 1, "nitrite_mg_n_l": 0.5, "ph": 7.8, "kh_dkh": 5},
 }
 # A number's name ends in its unit, or in a word that says it has none.
 UNIT = re.compile(

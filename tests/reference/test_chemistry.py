@@ -195,3 +195,17 @@ def test_every_unit_converts_as_pint_does(home: str, chosen: formatting.Units) -
         assert value * unit.factor + unit.offset == pytest.approx(
             registry.Quantity(value, _PINT[home]).to(_PINT[unit.name]).magnitude, rel=1e-9
         )
+
+
+@pytest.mark.parametrize("ph", [6.6, 7.4, 8.2])
+@pytest.mark.parametrize("temperature", [18, 25])
+def test_species_are_phreeqcs_on_the_file_given_for_it(phreeqc: PhreeqPython, ph: float, temperature: float) -> None:
+    tested = {"ammonia_mg_n_l": 1, "nitrite_mg_n_l": 0.5, "nitrate_mg_n_l": 5, "ph": ph, "kh_dkh": 5}
+    answer = compute("water-speciation", {**tested, "temperature_c": temperature})
+    phreeqc.ip.run_string(answer.phreeqc)
+    found = phreeqc.get_solution(1).species
+    ours = {s.formula: s.mg_l for s in answer.species}
+    theirs = {"NH3": (("NH3", "Amm"), 14.007), "CO2": (("CO2",), 44.01), "HCO3⁻": (("HCO3-",), 61.017)}
+    for formula, (names, mg_per_mmol) in theirs.items():
+        mol = next(found[name] for name in names if name in found)
+        assert ours[formula] == pytest.approx(mol * 1000 * mg_per_mmol, rel=0.06), formula

@@ -122,6 +122,8 @@ export const RANGES = {
   "ThrottleFill.time_s": [0.5, 3600, 1],
   "ThrottleMarksQuestion.container_l": [0.05, 200, 1],
   "ThrottleMarksQuestion.wanted_lph": [1, 100000, 1],
+  "WaterSpeciationQuestion.ph": [4, 10, 0.1],
+  "WaterSpeciationQuestion.temperature_c": [0.5, 40, 1],
   "WhatIfChange.dose_factor": [0.1, 2, 1],
   "WhatIfChange.seed_share": [0, 1, 1],
 } as const;

@@ -8254,6 +8254,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/water-speciation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What stands in the water as which species, and how surely. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["WaterSpeciationQuestionIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WaterSpeciationAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/nitrogen-balance": {
         parameters: {
             query?: never;
@@ -12799,6 +12848,20 @@ export interface components {
             stage: "tank" | "stock" | "filter" | "fit" | "cycle" | "keep";
         };
         /**
+         * AtPh
+         * @description The same ammonia, nitrite and KH at another pH.
+         */
+        AtPh: {
+            /** Ph */
+            ph: number;
+            /** Nh3 Mg N L */
+            nh3_mg_n_l: number;
+            /** Hno2 Mg N L */
+            hno2_mg_n_l: number;
+            /** Co2 Mg L */
+            co2_mg_l: number;
+        };
+        /**
          * Away
          * @description An absence of the keeper.
          */
@@ -15550,6 +15613,11 @@ export interface components {
              * @default null
              */
             cloudy: components["schemas"]["CloudyWaterQuestion"] | null;
+            /**
+             * @description The newest tests, to see the species of
+             * @default null
+             */
+            water: components["schemas"]["WaterSpeciationQuestion"] | null;
         };
         /**
          * CycleWhatIfAnswer
@@ -27961,6 +28029,188 @@ export interface components {
              * @default 0
              */
             salinity_g_kg?: number;
+        };
+        /**
+         * WaterSpeciationAnswer
+         * @description Species, the range of the toxic share and of CO2, what each is least sure by, and the water for PHREEQC.
+         */
+        WaterSpeciationAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Species */
+            species: components["schemas"]["WaterSpecies"][];
+            /** Nh3 Low Mg N L */
+            nh3_low_mg_n_l: number;
+            /** Nh3 High Mg N L */
+            nh3_high_mg_n_l: number;
+            /**
+             * Nh3 Doubt By
+             * @description What most of its range comes from
+             * @enum {string}
+             */
+            nh3_doubt_by: "the ammonia test" | "the pH test" | "the KH test" | "the thermometer";
+            /** Co2 Low Mg L */
+            co2_low_mg_l: number;
+            /** Co2 High Mg L */
+            co2_high_mg_l: number;
+            /**
+             * Co2 Doubt By
+             * @enum {string}
+             */
+            co2_doubt_by: "the ammonia test" | "the pH test" | "the KH test" | "the thermometer";
+            /** At Ph */
+            at_ph: components["schemas"]["AtPh"][];
+            /**
+             * Phreeqc
+             * @description Input file; ammonia is Amm, as in phreeqc.dat
+             */
+            phreeqc: string;
+        };
+        /**
+         * WaterSpeciationQuestion
+         * @description A water by its tests, and half the step each is read to.
+         */
+        WaterSpeciationQuestion: {
+            /**
+             * Ammonia Mg N L
+             * @default 0
+             */
+            ammonia_mg_n_l: number;
+            /**
+             * Nitrite Mg N L
+             * @default 0
+             */
+            nitrite_mg_n_l: number;
+            /**
+             * Nitrate Mg N L
+             * @default 0
+             */
+            nitrate_mg_n_l: number;
+            /**
+             * Ph
+             * @default 7.4
+             */
+            ph: number;
+            /**
+             * Kh Dkh
+             * @default 4
+             */
+            kh_dkh: number;
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c: number;
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg: number;
+            /**
+             * Ammonia Half Mg N L
+             * @default 0.1
+             */
+            ammonia_half_mg_n_l: number;
+            /**
+             * Half Ph
+             * @default 0.1
+             */
+            half_ph: number;
+            /**
+             * Kh Half Dkh
+             * @default 0.5
+             */
+            kh_half_dkh: number;
+            /**
+             * Temperature Half C
+             * @default 0.5
+             */
+            temperature_half_c: number;
+        };
+        /**
+         * WaterSpeciationQuestion
+         * @description A water by its tests, and half the step each is read to.
+         */
+        WaterSpeciationQuestionIn: {
+            /**
+             * Ammonia Mg N L
+             * @default 0
+             */
+            ammonia_mg_n_l?: number;
+            /**
+             * Nitrite Mg N L
+             * @default 0
+             */
+            nitrite_mg_n_l?: number;
+            /**
+             * Nitrate Mg N L
+             * @default 0
+             */
+            nitrate_mg_n_l?: number;
+            /**
+             * Ph
+             * @default 7.4
+             */
+            ph?: number;
+            /**
+             * Kh Dkh
+             * @default 4
+             */
+            kh_dkh?: number;
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c?: number;
+            /**
+             * Salinity G Kg
+             * @default 0
+             */
+            salinity_g_kg?: number;
+            /**
+             * Ammonia Half Mg N L
+             * @default 0.1
+             */
+            ammonia_half_mg_n_l?: number;
+            /**
+             * Half Ph
+             * @default 0.1
+             */
+            half_ph?: number;
+            /**
+             * Kh Half Dkh
+             * @default 0.5
+             */
+            kh_half_dkh?: number;
+            /**
+             * Temperature Half C
+             * @default 0.5
+             */
+            temperature_half_c?: number;
+        };
+        /**
+         * WaterSpecies
+         * @description One species. share: of its family, all ammonia or nitrite as N, all inorganic carbon.
+         */
+        WaterSpecies: {
+            /** Formula */
+            formula: string;
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "ammonia" | "nitrite" | "carbonate";
+            /** Name */
+            name: string;
+            /**
+             * Mg L
+             * @description Nitrogen species as N, the others as themselves
+             */
+            mg_l: number;
+            /** Share */
+            share: number;
         };
         /**
          * WhatIf

@@ -1,4 +1,6 @@
 /** Export of the section as SVG, with all colours and fonts resolved. */
+import { saveText } from "../kit/saveText";
+
 const KEPT = [
   "fill",
   "stroke",
@@ -24,13 +26,5 @@ export function saveSvg(svg: SVGSVGElement, name: string): void {
   copy.querySelectorAll("[role=slider]").forEach((handle) => {
     handle.remove();
   });
-  const link = document.createElement("a");
-  link.href = URL.createObjectURL(
-    new Blob([new XMLSerializer().serializeToString(copy)], { type: "image/svg+xml" }),
-  );
-  link.download = name;
-  link.click();
-  setTimeout(() => {
-    URL.revokeObjectURL(link.href);
-  }, 10_000);
+  saveText(new XMLSerializer().serializeToString(copy), name, "image/svg+xml");
 }

@@ -10,6 +10,7 @@ from reedmace.api.files import csv_text, refuse_rows, streamed
 from reedmace.api.openapi_responses import CSV, READ, file_of
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import tanks
+from reedmace.core.chemistry import WaterSpeciationQuestion
 from reedmace.core.contract import Issue
 from reedmace.core.cycle import (
     CycleAdviceAnswer,
@@ -31,6 +32,7 @@ from reedmace.core.cycle import (
     ramp_ahead,
 )
 from reedmace.core.cycle.judgement.cloudy_water import CloudyWaterQuestion, cloudy_question
+from reedmace.core.cycle.record.speciation_question import speciation_question
 from reedmace.formats import FoundColumn, FoundRow, MappedCsv, csv_parts, cycle_sbml, read_csv, read_mapped, reading_key
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.replay.cycle_log import care_log, cycle_log
@@ -61,6 +63,7 @@ class CycleState(BaseModel):
     takeover: Takeover | None = Field(default=None, description="A new filter beside an old one")
     animals_in: bool = Field(default=False, description="Animals live in it, so nothing is dosed")
     cloudy: CloudyWaterQuestion | None = Field(default=None, description="What is known before a cloud is described")
+    water: WaterSpeciationQuestion | None = Field(default=None, description="The newest tests, to see the species of")
 
 
 class CsvImport(BaseModel):
@@ -108,6 +111,7 @@ def read_cycle(tank_id: int) -> CycleState:
         takeover=takeover(state, g.now),
         animals_in=log.animals_are_in(),
         cloudy=cloudy_question(log),
+        water=speciation_question(log),
     )
 
 

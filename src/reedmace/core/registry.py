@@ -14,6 +14,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
     "chemistry": (
         "un-ionised-ammonia",
         "water-change",
+        "water-speciation",
         "ammonia-dose",
         "alkalinity-dose",
         "oxygen-saturation",

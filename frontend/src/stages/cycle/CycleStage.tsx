@@ -28,6 +28,7 @@ import { TryInPractice } from "../../shared/TryInPractice";
 import { TestsBook } from "./TestsBook";
 import { Unadvised, useSilentCoach } from "./Unadvised";
 import { VialReader } from "./VialReader";
+import { WaterSpecies } from "./WaterSpecies";
 import { WhatIf } from "./WhatIf";
 import { useNarrow } from "../../kit/usePhone";
 import { degreesWords } from "../../quantity/format";
@@ -40,6 +41,12 @@ export default function CycleStage(props: StageProps) {
     return (
       <StagePart back={`/tanks/${props.tankId}/cycle`} stage="Cycle" title="Read a vial by a picture">
         <VialReader tankId={props.tankId} kit={props.logbook.plans.kit.kit} />
+      </StagePart>
+    );
+  if (part === "water")
+    return (
+      <StagePart back={`/tanks/${props.tankId}/cycle`} stage="Cycle" title="The water, species by species">
+        <WaterSpecies tankId={props.tankId} />
       </StagePart>
     );
   return part === "files" ? (

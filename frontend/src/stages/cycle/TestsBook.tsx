@@ -6,7 +6,7 @@ import { ProblemError } from "../../api/client";
 import { useEntries } from "../../api/tanks";
 import { useWrite } from "../../api/entries";
 import type { Entry, Reading, LogbookState } from "../../api/schemas";
-import { Button, Fields, InlineButton, Lead, ProblemNote, YesNo } from "../../kit";
+import { Button, Fields, InlineButton, Lead, LineLink, ProblemNote, YesNo } from "../../kit";
 import { NumberBox } from "../../kit/quantities";
 import { Bar } from "../../kit";
 import { colourFigure } from "../../shared/entryWords";
@@ -76,6 +76,7 @@ export function TestsBook({ tankId, logbook }: { tankId: number; logbook: Logboo
           </tbody>
         </Table>
       </Scroll>
+      <LineLink to={`/tanks/${tankId}/cycle/water`}>The water, species by species</LineLink>
       {readings
         .filter((e) => e.id === open)
         .map((e) => (

@@ -20,6 +20,11 @@ from reedmace.core.chemistry.oxygen import (
 )
 from reedmace.core.chemistry.stoichiometry import ALKALINITY_PER_N, BASE_PER_N
 from reedmace.core.chemistry.water_change import WaterChangeAnswer, WaterChangeQuestion, water_change
+from reedmace.core.chemistry.water_speciation import (
+    WaterSpeciationAnswer,
+    WaterSpeciationQuestion,
+    water_speciation,
+)
 
 __all__ = [
     "ALKALINITY_PER_N",
@@ -37,6 +42,8 @@ __all__ = [
     "UnIonisedQuestion",
     "WaterChangeAnswer",
     "WaterChangeQuestion",
+    "WaterSpeciationAnswer",
+    "WaterSpeciationQuestion",
     "acute_criterion_mg_n_l",
     "alkalinity_dose",
     "ammonia_dose",
@@ -48,4 +55,5 @@ __all__ = [
     "un_ionised_ammonia",
     "un_ionised_share",
     "water_change",
+    "water_speciation",
 ]
