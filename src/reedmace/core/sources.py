@@ -43,8 +43,8 @@ _ALL = (
     Source(
         "froese2014",
         "published",
-        "Froese, Thorson and Reyes 2014, J. Applied Ichthyology 30: length-weight by body shape (coefficients from"
-        " memory)",
+        "Froese, Thorson and Reyes 2014, J. Applied Ichthyology 30, doi:10.1111/jai.12299: length-weight by body shape"
+        " (coefficients from memory)",
     ),
     Source(
         "timmons",
@@ -52,7 +52,10 @@ _ALL = (
         "Timmons and Ebeling, Recirculating Aquaculture: ammonia-N = feed × protein share × 0.092",
     ),
     Source(
-        "magnus", "published", "Alduchov and Eskridge 1996: vapour pressure by Magnus' form (constants from memory)"
+        "magnus",
+        "published",
+        "Alduchov and Eskridge 1996, doi:10.1175/1520-0450(1996)035<0601:IMFAOS>2.0.CO;2: vapour pressure by Magnus'"
+        " form (constants from memory)",
     ),
     Source("ashrae", "memory", "ASHRAE's form for evaporation from indoor pools, activity factor of a private one"),
     Source("bertalanffy", "memory", "von Bertalanffy growth, L = L∞ (1 − exp(−K t)); K by group of animal"),
@@ -82,7 +85,9 @@ _ALL = (
         "Viscosity of water: Vogel equation; density: Kell's form, simplified (values within 0.5 % of IAPWS, 5 to"
         " 40 °C)",
     ),
-    Source("pchip", "published", "Fritsch and Carlson 1980, Monotone piecewise cubic interpolation"),
+    Source(
+        "pchip", "published", "Fritsch and Carlson 1980, Monotone piecewise cubic interpolation, doi:10.1137/0717021"
+    ),
     Source("pumpcurve", "common practice", "Two-number pump curve: H = Hmax (1 − (Q/Qmax)²)"),
     Source(
         "wurts1994",
@@ -109,15 +114,24 @@ _ALL = (
         "memory",
         "Oca and Masalo 2007, rotating-flow tanks: inlet impulse against Ct A V²/2; Ct 0.1 from memory",
     ),
-    Source("clarke1999", "published", "Clarke and Johnston 1999: ln R = 0.80 ln M − 5.43, resting oxygen of bony fish"),
+    Source(
+        "clarke1999",
+        "published",
+        "Clarke and Johnston 1999, doi:10.1046/j.1365-2656.1999.00337.x: ln R = 0.80 ln M − 5.43, resting oxygen of bony"
+        " fish",
+    ),
     Source("oconnor1958", "published", "O'Connor and Dobbins 1958: K = √(D U / H), oxygen through a moving surface"),
     Source("gameson1957", "memory", "Gameson's weir: r = 1 + 0.38 a b h (1 − 0.11 h)(1 + 0.046 T)"),
-    Source("emerson1975", "published", "Emerson, Russo, Lund and Thurston 1975: pKa = 0.09018 + 2729.92/T"),
+    Source(
+        "emerson1975",
+        "published",
+        "Emerson, Russo, Lund and Thurston 1975, doi:10.1139/f75-274: pKa = 0.09018 + 2729.92/T",
+    ),
     Source(
         "clegg1995",
         "published",
-        "Clegg and Whitfield 1995: ammonia dissociation in sea water (eq. 18, total scale; coefficients confirmed"
-        " against PyCO2SYS)",
+        "Clegg and Whitfield 1995, doi:10.1016/0016-7037(95)00135-2: ammonia dissociation in sea water (eq. 18, total"
+        " scale; coefficients confirmed against PyCO2SYS)",
     ),
     Source(
         "epa2013",
@@ -138,7 +152,8 @@ _ALL = (
     Source(
         "baranyi1994",
         "published",
-        "Baranyi and Roberts 1994, A dynamic approach to predicting bacterial growth in food (the form of the lag)",
+        "Baranyi and Roberts 1994, A dynamic approach to predicting bacterial growth in food,"
+        " doi:10.1016/0168-1605(94)90157-0 (the form of the lag)",
     ),
     Source(
         "anthonisen1976",
@@ -157,7 +172,8 @@ _ALL = (
     Source(
         "benson1984",
         "published",
-        "Benson and Krause 1984, Limnology and Oceanography 29: oxygen at saturation, as in APHA 4500-O",
+        "Benson and Krause 1984, Limnology and Oceanography 29, doi:10.4319/lo.1984.29.3.0620: oxygen at saturation, as"
+        " in APHA 4500-O",
     ),
     Source("atmosphere", "published", "ISO 2533 standard atmosphere: pressure with height"),
     Source(
