@@ -5,7 +5,7 @@ find.
 import re
 from datetime import UTC, datetime, timedelta
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.browser.test_care import look_round, settle, violations
 from tests.support.browser_api import send
@@ -160,3 +160,26 @@ def test_the_care_card_has_what_is_due_and_every_step_on_one_sheet(
         page.get_by_role("heading", level=2, name="Open and rinse the canister: Sweetflag 1200 canister")
     ).to_be_visible()
     assert violations(page, axe_source) == []
+
+
+def test_a_room_whose_answer_was_lost_is_made_once_when_sent_again(
+    page: Page, running: Running, new_keeper: str
+) -> None:
+    def lose_the_answer(route: Route) -> None:
+        route.fetch()
+        route.abort()
+
+    page.goto(f"{running.url}/rooms")
+    settle(page)
+    page.route("**/api/rooms/import", lose_the_answer, times=1)
+    page.get_by_text("A room and its tanks from a table").click()
+    page.get_by_label("The room’s name").fill("Back wall")
+    page.get_by_label("The table").fill("name,length_cm,width_cm,height_cm\nLow 1,60,30,36")
+    make = page.get_by_role("button", name="Make the room").last
+    make.click()
+    expect(page.get_by_text("Reedmace cannot be reached")).to_be_visible()
+    assert len(send(page, running.url, "GET", "/api/rooms")["rooms"]) == 1
+    make.click()
+    expect(page).to_have_url(re.compile(r"/rooms/\d+"))
+    assert len(send(page, running.url, "GET", "/api/rooms")["rooms"]) == 1
+    assert len(send(page, running.url, "GET", "/api/tanks")["tanks"]) == 1

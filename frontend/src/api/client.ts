@@ -1,5 +1,6 @@
 /** HTTP client, typed by the API description; errors become `ProblemError`. */
 import createClient from "openapi-fetch";
+import { creatingKey, KEY_HEADER, keyAnswered } from "./creatingKeys";
 import type { AnswerOf, ComputeName, QuestionOf, SessionState } from "./schemas";
 import type { paths } from "./types";
 
@@ -50,11 +51,18 @@ export function rememberSession(session: SessionState): void {
 
 export const client = createClient<paths>({ baseUrl: "/" });
 client.use({
-  onRequest({ request }) {
+  async onRequest({ request }) {
+    if (request.method === "POST" && !request.headers.has(KEY_HEADER)) {
+      const key = creatingKey(new URL(request.url).pathname, await request.clone().text());
+      if (key) request.headers.set(KEY_HEADER, key);
+    }
     // Before the session is known the server uses the account's units, and preloaded data matches.
     if (units) request.headers.set("Reedmace-Units", units);
     if (request.method !== "GET") request.headers.set("X-CSRF-Token", csrfToken);
     return request;
+  },
+  onResponse({ request, response }) {
+    keyAnswered(request.headers.get(KEY_HEADER), response.status);
   },
 });
 
@@ -74,13 +82,20 @@ export function sendFile(method: "POST" | "PUT", path: string, file: Blob): Prom
 }
 
 async function send(method: string, path: string, body: string | Blob, type: string): Promise<unknown> {
+  const key = creatingKey(path, typeof body === "string" ? body : `${body.size} bytes`);
   const response = await reach(
     fetch(path, {
       method,
       body,
-      headers: { "X-CSRF-Token": csrfToken, "Content-Type": type, "Reedmace-Units": units },
+      headers: {
+        "X-CSRF-Token": csrfToken,
+        "Content-Type": type,
+        "Reedmace-Units": units,
+        ...(key ? { [KEY_HEADER]: key } : {}),
+      },
     }),
   );
+  keyAnswered(key, response.status);
   const data: unknown = await response.json();
   if (!response.ok) throw asProblem(response.status, data);
   return data;

@@ -117,8 +117,8 @@ _ALL = (
     Source(
         "clarke1999",
         "published",
-        "Clarke and Johnston 1999, doi:10.1046/j.1365-2656.1999.00337.x: ln R = 0.80 ln M − 5.43, resting oxygen of bony"
-        " fish",
+        "Clarke and Johnston 1999, doi:10.1046/j.1365-2656.1999.00337.x: ln R = 0.80 ln M − 5.43, resting oxygen of"
+        " bony fish",
     ),
     Source("oconnor1958", "published", "O'Connor and Dobbins 1958: K = √(D U / H), oxygen through a moving surface"),
     Source("gameson1957", "memory", "Gameson's weir: r = 1 + 0.38 a b h (1 − 0.11 h)(1 + 0.046 T)"),

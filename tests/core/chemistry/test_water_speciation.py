@@ -1,5 +1,6 @@
 """Species of a water: balances, ranges that hold, and what a doubt mostly comes from."""
 
+import itertools
 import math
 
 import numpy as np
@@ -61,9 +62,9 @@ def test_the_widest_doubt_is_named(halves: dict, by: str) -> None:
 def test_ammonia_turns_to_poison_and_co2_goes_as_ph_rises() -> None:
     rows = answer().at_ph
     assert [row.ph for row in rows] == list(PH_GRID)
-    assert all(a.nh3_mg_n_l < b.nh3_mg_n_l for a, b in zip(rows[:-1], rows[1:], strict=True))
-    assert all(a.co2_mg_l > b.co2_mg_l for a, b in zip(rows[:-1], rows[1:], strict=True))
-    assert all(a.hno2_mg_n_l > b.hno2_mg_n_l for a, b in zip(rows[:-1], rows[1:], strict=True))
+    assert all(a.nh3_mg_n_l < b.nh3_mg_n_l for a, b in itertools.pairwise(rows))
+    assert all(a.co2_mg_l > b.co2_mg_l for a, b in itertools.pairwise(rows))
+    assert all(a.hno2_mg_n_l > b.hno2_mg_n_l for a, b in itertools.pairwise(rows))
 
 
 def test_nitrous_acid_is_anthonisens() -> None:
