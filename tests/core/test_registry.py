@@ -172,12 +172,13 @@ EXAMPLES = {
     "holiday-page": {"days": 14, "feed_g_day": 1, "filters": ["X"]},
     "read-quantity": {"text": "20 gal", "kind": "volume"},
     "read-test-line": {"text": "a 0.5 n 1"},
+    "salinity-scales": {"read_on_scale": 1.0264, "scale": "specific gravity"},
     "water-speciation": {"ammonia_mg_n_l": 1, "nitrite_mg_n_l": 0.5, "ph": 7.8, "kh_dkh": 5},
 }
 # A number's name ends in its unit, or in a word that says it has none.
 UNIT = re.compile(
     r"(_(l|lph|h|cm|cm2|mm|m|m2|s|kg|g|w|watts|c|ppm|dkh|dgh|kpa|us_gal|imp_gal|kwh_year|kwh_month|day|days|min|"
-    r"cm_s|db|l_min|money|index_count|g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|on_card|ml_per_100l|percent|percent_day|percent_w_v|share|"
+    r"cm_s|db|l_min|money|index_count|g_day|g_kg|mg|mg_n_l|mg_n_l_day|mg_n_day|l_min|ml|per_ml|on_card|on_scale|ratio|ms_cm|kg_m3|ml_per_100l|percent|percent_day|percent_w_v|share|"
     r"per_hour|per_kwh|price|ph|day_p10|day_p50|day_p90|month|year|years|computed|count|first_half|minutes|draws|ph_low|ph_high))$"
     r"|^(minutes|minutes_out|days_side_by_side|light_stock_days|retire_after_days|fittings_k|drain_k|litres|money|now|then|lph|l_min|kpa|ph|pka|k|count|noise|watts|r|g|b|price|day|draws|value|amount|water|drops|grams|millilitres|score|points|cleared|needed|"
     r"would_rank|sockets|together|p10|p50|p90|times_s|hours_per_day|ph_low|ph_high|effective_draws|share|low_c|high_c)$"

@@ -101,6 +101,7 @@ interface Computations {
   "ammonia-dose": [Schemas["AmmoniaDoseQuestion"], Schemas["AmmoniaDoseAnswer"]];
   "read-quantity": [Schemas["ReadQuantityQuestion"], Schemas["ReadQuantityAnswer"]];
   "airline-bucket": [Schemas["AirlineBucketQuestion"], Schemas["AirlineBucketAnswer"]];
+  "salinity-scales": [Schemas["SalinityScalesQuestion"], Schemas["SalinityScalesAnswer"]];
   "water-speciation": [Schemas["WaterSpeciationQuestion"], Schemas["WaterSpeciationAnswer"]];
   "vial-reading": [Schemas["VialQuestion"], Schemas["VialAnswer"]];
   "read-test-line": [Schemas["ReadTestLineQuestion"], Schemas["ReadTestLineAnswer"]];

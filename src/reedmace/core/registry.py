@@ -15,6 +15,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
         "un-ionised-ammonia",
         "water-change",
         "water-speciation",
+        "salinity-scales",
         "ammonia-dose",
         "alkalinity-dose",
         "oxygen-saturation",

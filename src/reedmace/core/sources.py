@@ -175,6 +175,10 @@ _ALL = (
         "Benson and Krause 1984, Limnology and Oceanography 29, doi:10.4319/lo.1984.29.3.0620: oxygen at saturation, as"
         " in APHA 4500-O",
     ),
+    Source("eos80", "published", "EOS-80, UNESCO technical papers in marine science 36 (1981): density of sea water"),
+    Source(
+        "pss78", "published", "PSS-78, UNESCO technical papers in marine science 37 (1981): conductivity of sea water"
+    ),
     Source("atmosphere", "published", "ISO 2533 standard atmosphere: pressure with height"),
     Source(
         "nitrite",

@@ -425,6 +425,13 @@ def test_a_figure_between_two_steps_and_another_kit_are_understood() -> None:
     assert answer.verdict == "ammonia 0.25 to 1 ppm, nitrite 0.5 to 1 ppm, nitrate 20 ppm, with another kit"
 
 
+def test_a_hydrometer_is_read_at_the_warmth_of_the_line() -> None:
+    assert compute("read-test-line", {"text": "sg 1.0264"}).salinity_g_kg == pytest.approx(35, abs=0.2)
+    cooler = compute("read-test-line", {"text": "sg 1.0264 20C"}).salinity_g_kg
+    assert cooler < 34
+    assert compute("read-test-line", {"text": "sal 1.5"}).salinity_g_kg == 1.5
+
+
 @pytest.mark.parametrize("text", ["A 0.5, N 1", "ammonia=0.5 no2:1", "a.5 n1", "nh4 0.5 nitrite 1"])
 def test_other_ways_of_jotting_mean_the_same(text: str) -> None:
     answer = compute("read-test-line", {"text": text})
@@ -444,6 +451,9 @@ def test_fahrenheit_is_understood() -> None:
         ("x 3", "no name"),
         ("ph 7+", "cannot be off"),
         ("ph 7-8", "is not one figure"),
+        ("sal 1.025", "looks like a specific gravity"),
+        ("sg 1.3", "outside 0.99 to 1.04"),
+        ("sal 35 sg 1.026", "given twice"),
         ("a 1-0.25", "falls"),
         ("a 0.25-", "not understood"),
         ("other kit", "no figure"),

@@ -11,6 +11,7 @@ import { saveText } from "../../kit/saveText";
 import { fixed } from "../../quantity/format";
 import { Opening } from "../../shared/NotFetched";
 import { Table } from "./Ready";
+import { SaltScales } from "./SaltScales";
 
 type Question = QuestionOf<"water-speciation">;
 type Answer = AnswerOf<"water-speciation">;
@@ -82,6 +83,7 @@ function Species({ tankId, tested }: { tankId: number; tested: Question }) {
           The water as a file for PHREEQC
         </Button>
       </Bar>
+      <SaltScales temperatureC={question.temperature_c} />
     </>
   );
 }

@@ -18,6 +18,7 @@ from reedmace.core.chemistry.oxygen import (
     oxygen_saturation,
     oxygen_saturation_mg_l,
 )
+from reedmace.core.chemistry.salinity_scales import SalinityScalesAnswer, SalinityScalesQuestion, salinity_scales
 from reedmace.core.chemistry.stoichiometry import ALKALINITY_PER_N, BASE_PER_N
 from reedmace.core.chemistry.water_change import WaterChangeAnswer, WaterChangeQuestion, water_change
 from reedmace.core.chemistry.water_speciation import (
@@ -38,6 +39,8 @@ __all__ = [
     "DissolvedCo2Question",
     "OxygenSaturationAnswer",
     "OxygenSaturationQuestion",
+    "SalinityScalesAnswer",
+    "SalinityScalesQuestion",
     "UnIonisedAnswer",
     "UnIonisedQuestion",
     "WaterChangeAnswer",
@@ -52,6 +55,7 @@ __all__ = [
     "oxygen_saturation",
     "oxygen_saturation_mg_l",
     "pka_fresh",
+    "salinity_scales",
     "un_ionised_ammonia",
     "un_ionised_share",
     "water_change",

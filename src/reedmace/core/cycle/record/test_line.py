@@ -5,6 +5,7 @@ from typing import Annotated, Literal, NamedTuple
 
 from pydantic import Field, model_validator
 
+from reedmace.core.chemistry.salinity_scales import salinity_of_gravity
 from reedmace.core.contract import PH, Answer, Celsius, Part, Question, computation, number
 from reedmace.core.cycle.record.log import Off
 from reedmace.core.errors import CannotAnswer
@@ -33,6 +34,7 @@ _KEYS = {
     "s": "salinity_g_kg",
     "sal": "salinity_g_kg",
     "salinity": "salinity_g_kg",
+    "sg": "gravity",
 }
 _RANGE = {
     "ammonia_ppm": (0, 100, "ppm"),
@@ -43,6 +45,7 @@ _RANGE = {
     "kh_dkh": (0, 40, "dKH"),
     "temperature_c": (0.5, 40, "°C"),
     "salinity_g_kg": (0, 45, "g/kg"),
+    "gravity": (0.99, 1.04, "of pure water"),
 }
 _COLOURS = ("ammonia_ppm", "nitrite_ppm", "nitrate_ppm")
 """Read against a colour scale, so that a figure may stand between two steps or be off the last."""
@@ -56,6 +59,8 @@ _WORDS = {
     "temperature_c": "{}",
     "salinity_g_kg": "salinity {} g/kg",
 }
+GRAVITY_TYPED = re.compile(r"1\.0[0-3]\d+")
+"""A figure written as hydrometers are read: 1.000 to 1.039."""
 _EXAMPLE = "Write it as: a 0.5 n 1 no3 20 ph 7.4 kh 4 26C"
 _OTHER_KIT = re.compile(r"\s*\b(?:other|another|second)\s+kit\b", re.IGNORECASE)
 _NUMBER = r"(?:\d+(?:\.\d+)?|\.\d+)"
@@ -135,13 +140,14 @@ def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
     position = 0
     while position < len(rest.rstrip()):
         figure, position = _next_figure(rest, position, question.degrees)
-        if figure.key in found:
+        if figure.key in found or (figure.key == "gravity" and "salinity_g_kg" in found):
             raise CannotAnswer(
                 "text", f"{_short(figure.key)} is given twice.", "Keep one; n is nitrite, no3 is nitrate."
             )
         found[figure.key] = figure
     if not found:
         raise CannotAnswer("text", "there is no figure in it.", _EXAMPLE)
+    _read_hydrometer(found)
     figures = found.values()
     return ReadTestLineAnswer.model_validate(
         {
@@ -168,6 +174,8 @@ def _next_figure(text: str, position: int, degrees: str) -> tuple[_Figure, int]:
     ends = [float(end) for end in (first, last) if end]
     if key == "temperature_c" and (("f" in unit) if unit else degrees == "°F"):
         ends = [(end - 32) / 1.8 for end in ends]
+    if key == "salinity_g_kg":
+        _check_gravity(first)
     for end, typed in zip(ends, (first, last), strict=False):
         _check_range(key, end, typed)
     if plus and key not in _COLOURS:
@@ -179,6 +187,26 @@ def _next_figure(text: str, position: int, degrees: str) -> tuple[_Figure, int]:
     if ends[-1] < ends[0]:
         raise CannotAnswer("text", f"{_short(key)} {first}-{last} falls.", "Write the lower figure first.")
     return _Figure(key, (ends[0] + ends[-1]) / 2, ends[0], ends[-1], bool(plus)), match.end()
+
+
+def _read_hydrometer(found: dict[str, _Figure]) -> None:
+    """Put the salinity that a specific gravity means in its place, at the line's temperature or 25 °C."""
+    shown = found.pop("gravity", None)
+    if shown is None:
+        return
+    warmth = found.get("temperature_c")
+    salinity = round(salinity_of_gravity(shown.value, warmth.value if warmth else 25.0), 1)
+    found["salinity_g_kg"] = _Figure("salinity_g_kg", salinity, salinity, salinity, off=False)
+
+
+def _check_gravity(typed: str) -> None:
+    """Raise CannotAnswer for a salinity that was read off a hydrometer."""
+    if GRAVITY_TYPED.fullmatch(typed):
+        raise CannotAnswer(
+            "text",
+            f"salinity {typed} looks like a specific gravity.",
+            f"Write it as sg {typed}; sal is in g/kg, 35 in the sea.",
+        )
 
 
 def _check_range(key: str, value: float, typed: str) -> None:
