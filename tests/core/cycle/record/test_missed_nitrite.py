@@ -70,6 +70,31 @@ def test_nothing_is_missed_where_it_is_seen_or_explained(rows: list[dict[str, An
     assert not nitrite_is_missed(log_of(rows, **more))
 
 
+def test_nitrite_seen_once_beside_ammonia_and_never_again_went_with_it() -> None:
+    # Ammonia half gone alone tells nothing; with the nitrite that was read at its height too much is missing.
+    rows = falling(0.5, 0.5, 0.25, 0.25)
+    assert not nitrite_is_missed(log_of(rows))
+    rows[1] |= {"nitrite_mg_n_l": NI}
+    assert nitrite_is_missed(log_of(rows))
+    # At the usual end of a cycle nitrite goes alone, long after the ammonia.
+    ended = falling(0, 0, 0, 0)
+    ended[0] |= {"nitrite_mg_n_l": 2 * NI}
+    assert not nitrite_is_missed(log_of(ended))
+
+
+def test_the_doubt_outlives_the_changes_it_asks_for_until_nitrite_is_read_or_ten_days_are_over() -> None:
+    later = [{"day": 19.0 + n, "ammonia_mg_n_l": 0.0} for n in range(7)]
+    daily = [{"day": 18.5 + n, "share": 1 / 3} for n in range(7)]
+    assert nitrite_is_missed(log_of([*GONE, *later], changes=daily))
+    unread = [*GONE, *later[:-1], later[-1] | {"nitrite_mg_n_l": None}]
+    advice = cycle_advice(CycleAdviceQuestion(log=log_of(unread, changes=daily[:-1])))
+    assert "do not trust the nitrite test" in advice.verdict
+    seen = [*GONE, *later[:-1], later[-1] | {"nitrite_mg_n_l": NI}]
+    assert not nitrite_is_missed(log_of(seen, changes=daily))
+    over = [{"day": 30.0 + n, "ammonia_mg_n_l": 0.0} for n in range(2)]
+    assert not nitrite_is_missed(log_of([*GONE, *over]))
+
+
 def test_water_changed_today_is_not_changed_again() -> None:
     log = log_of([*GONE[:-1], GONE[-1] | {"day": 18.0}], changes=[{"day": 18.005, "share": 0.34}], day_now=18.02)
     advice = cycle_advice(CycleAdviceQuestion(log=log))

@@ -24,7 +24,8 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
     log: the cycle's; s: the water now; plan: for it, None before a poison was tested; w: gets the lines.
     """
     missing = _missing(log, s)
-    if plan is None or (missing and not plan.in_danger):
+    doubted = plan is not None and not plan.in_danger and nitrite_is_missed(log)
+    if plan is None or (missing and not plan.in_danger and not doubted):
         return _ask_for_tests(log, s, missing)
     w.lines.extend(plan.working)
     if is_stable(log) and not plan.in_danger and not any(one.over for one in plan.limits):
@@ -46,7 +47,7 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
             _feeding(plan),
             *_helped(plan),
         ]
-    if not plan.in_danger and nitrite_is_missed(log):
+    if doubted:
         return _nitrite_missed(log, s, plan)
     actions = _steps(log, plan)
     if plan.changes and log.tap.released_mg_n_l() >= nitrite_limit_mg_n_l(log.salinity_g_kg):

@@ -48,8 +48,10 @@ judgement).
 """
 SHOWN_SHARE = 0.5
 """Share of what went that nitrate must have risen by to tell where it is (a stated judgement)."""
-DOUBTED_DAYS = 4.0
-"""Days for which the nitrite test stays in doubt, once ammonia went unseen (a stated judgement)."""
+DOUBTED_DAYS = 10.0
+"""Days for which the nitrite test stays in doubt, once ammonia went unseen, unless another kit ends it (a stated
+judgement): the film for nitrite comes one to three weeks after the one for ammonia.
+"""
 
 
 @memoize
@@ -62,28 +64,38 @@ def nitrite_is_missed(log: CycleLog) -> bool:
     seeded = log.method in TRANSFERRED or "seed-media" in log.helpers
     if not log.animals_are_in() or log.settled() or seeded or log.plants == "many":
         return False
-    rows = sorted((r.day, r.ammonia_mg_n_l) for r in log.readings if r.ammonia_mg_n_l is not None)
+    rows = sorted(
+        (r.day, r.ammonia_mg_n_l, r.nitrite_mg_n_l or 0.0) for r in log.readings if r.ammonia_mg_n_l is not None
+    )
     rows = [row for row in rows if row[0] >= log.day_now - WENT_DAYS - DOUBTED_DAYS]
     late = (n for n in range(3, len(rows) + 1) if rows[n - 1][0] >= log.day_now - DOUBTED_DAYS)
     return any(_went_unseen(log, rows[:n]) for n in late)
 
 
-def _went_unseen(log: CycleLog, rows: list[tuple[float, float]]) -> bool:
-    """Whether ammonia went by the last of some tests, (day, mg N/L), and nothing shows where up to now."""
+def _went_unseen(log: CycleLog, rows: list[tuple[float, float, float]]) -> bool:
+    """Whether ammonia went by the last of some tests, (day, ammonia, nitrite) in mg N/L, and nothing shows where.
+
+    Nitrite that was read with it and is read no more went with it: a test that misses nitrite may see it once.
+    """
     rows = [row for row in rows if row[0] >= rows[-1][0] - WENT_DAYS]
     # Of one step too low, once, nothing is concluded.
-    left, last = max((row[1] for row in rows[:-2]), default=0.0), max(row[1] for row in rows[-2:])
-    since = max((day for day, value in rows[:-2] if value == left), default=log.day_now)
+    before, now = rows[:-2], rows[-2:]
+    left, shown = max(((ammonia, nitrite) for _, ammonia, nitrite in before), default=(0.0, 0.0))
+    since = max((day for day, ammonia, _ in before if ammonia == left), default=log.day_now)
     for change in sorted(log.changes, key=lambda c: c.day):
         if since < change.day < rows[-1][0]:
             left += change.share * (log.tap.released_mg_n_l() - left)
-    went = left - last
+            shown *= 1 - change.share
+    ammonia_went = left - max(ammonia for _, ammonia, _ in now)
+    went = ammonia_went + max(shown - max(nitrite for *_, nitrite in now), 0.0)
     after = [r for r in log.readings if r.day > since]
     nitrite = [r.nitrite_mg_n_l for r in after if r.nitrite_mg_n_l is not None]
-    if went < WENT_MG_N_L or not nitrite or max(nitrite) > log.kit.zero_mg_n_l("nitrite"):
+    if ammonia_went < WENT_MG_N_L / 2 or went < WENT_MG_N_L:
+        return False
+    if not nitrite or max(nitrite) > log.kit.zero_mg_n_l("nitrite"):
         return False
     if any(r.other_kit and r.nitrite_mg_n_l is not None for r in after):
         return False
     nitrate = [r.nitrate_mg_n_l for r in after if r.nitrate_mg_n_l is not None]
-    before = [r.nitrate_mg_n_l for r in log.readings if r.nitrate_mg_n_l is not None and r.day <= since]
-    return not (nitrate and before and max(nitrate) - before[-1] >= SHOWN_SHARE * went)
+    earlier = [r.nitrate_mg_n_l for r in log.readings if r.nitrate_mg_n_l is not None and r.day <= since]
+    return not (nitrate and earlier and max(nitrate) - earlier[-1] >= SHOWN_SHARE * went)
