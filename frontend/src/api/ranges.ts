@@ -85,6 +85,7 @@ export const RANGES = {
   "RoomPump.watts": [0.5, 2000, 1],
   "RoomSump.pump_head_m": [0.1, 50, 1],
   "RunningCostQuestion.price_per_kwh": [0, 100, 1],
+  "SalinityScalesQuestion.read_on_scale": [0, 120, 1],
   "SeedDonor.age_days": [0, 10000, 1],
   "SeedDonor.food_g_day": [0.01, 5000, 0.1],
   "SeedSponge.media_share": [0, 1, 1],

@@ -7595,6 +7595,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/salinity-scales": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One salinity on every scale it is read on. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["SalinityScalesQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SalinityScalesAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/cycle-readiness": {
         parameters: {
             query?: never;
@@ -23910,6 +23959,65 @@ export interface components {
              * @default 0
              */
             purchase_price?: number;
+        };
+        /**
+         * SalinityScalesAnswer
+         * @description The same water on every scale.
+         */
+        SalinityScalesAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Salinity G Kg */
+            salinity_g_kg: number;
+            /**
+             * Specific Gravity Ratio
+             * @description As such a hydrometer shows in this water
+             */
+            specific_gravity_ratio: number;
+            /**
+             * Conductivity Ms Cm
+             * @description At this temperature
+             */
+            conductivity_ms_cm: number;
+            /**
+             * At 25 Ms Cm
+             * @description As a meter that corrects to 25 °C shows
+             */
+            at_25_ms_cm: number;
+            /** Density Kg M3 */
+            density_kg_m3: number;
+            /**
+             * Water
+             * @enum {string}
+             */
+            water: "fresh" | "brackish" | "marine";
+        };
+        /**
+         * SalinityScalesQuestion
+         * @description One reading, its scale, and the water's temperature.
+         */
+        SalinityScalesQuestion: {
+            /** Read On Scale */
+            read_on_scale: number;
+            /**
+             * Scale
+             * @default g/kg
+             * @enum {string}
+             */
+            scale?: "g/kg" | "specific gravity" | "mS/cm";
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c?: number;
+            /**
+             * Hydrometer C
+             * @description At which a hydrometer floats right
+             * @default 25
+             */
+            hydrometer_c?: number;
         };
         /**
          * Seed

@@ -37,8 +37,8 @@ export function SaltScales({ temperatureC }: { temperatureC: number }) {
           key={scale}
           label="It shows"
           value={read}
-          step={scale === "specific gravity" ? 0.001 : 0.1}
           {...range("SalinityScalesQuestion.read_on_scale")}
+          step={scale === "specific gravity" ? 0.001 : 0.1}
           onChange={setRead}
         />
       </Bar>

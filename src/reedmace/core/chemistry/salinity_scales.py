@@ -47,7 +47,7 @@ def sea_density_kg_m3(salinity_g_kg: float, temperature_c: float) -> float:
     pure += -1.120083e-6 * t**4 + 6.536332e-9 * t**5
     a = 8.24493e-1 - 4.0899e-3 * t + 7.6438e-5 * t**2 - 8.2467e-7 * t**3 + 5.3875e-9 * t**4
     b = -5.72466e-3 + 1.0227e-4 * t - 1.6546e-6 * t**2
-    return pure + a * s + b * s**1.5 + 4.8314e-4 * s**2
+    return float(pure + a * s + b * s**1.5 + 4.8314e-4 * s**2)
 
 
 def practical_salinity(conductivity_ms_cm: float, temperature_c: float) -> float:

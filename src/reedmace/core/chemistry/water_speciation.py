@@ -12,7 +12,7 @@ from reedmace.core.chemistry.dissolved_co2 import CO2_MG_PER_MMOL
 from reedmace.core.contract import PH, Answer, Celsius, MgNPerL, Part, Question, Share, Working, computation, number
 from reedmace.core.quantity import CACO3_PER_DKH, celsius_to_kelvin
 
-N_MG_PER_MMOL, HCO3_MG_PER_MMOL, CO3_MG_PER_MMOL = 14.007, 61.017, 60.009
+HCO3_MG_PER_MMOL, CO3_MG_PER_MMOL = 61.017, 60.009
 CHLORINITY_PER_SALINITY = 1 / 1.80655
 """Chloride by salinity in sea water (UNESCO 1966)."""
 PH_GRID = tuple(6.0 + 0.25 * n for n in range(13))
