@@ -69,7 +69,11 @@ export function QuantityField({ label, unit, hint, hideLabel, ...rest }: Quantit
 
 /** A plain number: "12", "0.5" or "0,5". Arrow keys step it. */
 export function NumberBox({ step = 1, label, hint, hideLabel, ...rest }: FieldProps) {
-  const { text, error, onText, onBlur } = useTypedFigure({ ...rest, kind: "number" });
+  const { text, error, onText, onBlur } = useTypedFigure({
+    ...rest,
+    kind: "number",
+    places: Math.max(2, -Math.floor(Math.log10(step))),
+  });
   const { value, onChange, min = -Infinity, max = Infinity } = rest;
   const onKeyDown = (e: KeyboardEvent) => {
     const way = e.key === "ArrowUp" ? 1 : e.key === "ArrowDown" ? -1 : 0;

@@ -20,6 +20,8 @@ interface FigureOptions {
   onVolume?: (litres: number) => void;
   min?: number;
   max?: number;
+  /** Decimal places shown of a figure that is not small. Default: 2. */
+  places?: number;
 }
 
 /** An unambiguous number: three digits after a mark may be thousands, and are asked about. */
@@ -27,11 +29,11 @@ const PLAIN = /^-?\d*[.,]?\d+$/;
 const MAY_BE_A_THOUSAND = /[.,]\d{3}$/;
 
 export function useTypedFigure(options: FigureOptions) {
-  const { kind, home, perHome = 1, value, onChange, onClear, onVolume, min, max } = options;
+  const { kind, home, perHome = 1, value, onChange, onClear, onVolume, min, max, places = 2 } = options;
   const asText = (figure: number | null) =>
     figure === null || Number.isNaN(figure)
       ? ""
-      : short(home ? fromHome(figure, home) : figure, 2 + small(figure));
+      : short(home ? fromHome(figure, home) : figure, places + small(figure));
   const [text, setText] = useState(() => asText(value));
   const [error, setError] = useState<string | null>(null);
   /** Litres that were typed into a length field, to be asked back. */
