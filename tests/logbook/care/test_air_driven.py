@@ -31,6 +31,22 @@ def test_an_air_driven_filter_is_looked_at_and_a_look_puts_the_next_off() -> Non
     assert next(task.in_days for task in later.tasks if task.what == "look") > 6
 
 
+def test_timing_or_hanging_an_air_driven_filter_is_a_look_as_well() -> None:
+    def next_look(*rows: Row) -> float:
+        plan = care(lived(*tank(200), HANGING, *rows), NOW)
+        assert plan is not None
+        return next(task.in_days for task in plan.tasks if task.what == "look" and task.filter_key == "f2")
+
+    both = [{"key": key, "filter": SPONGE.model_dump()} for key in ("f1", "f2")]
+    squeezed: Row = (22, {"kind": "media-work", "what": "rinsed", "share": 1})
+    # Hung after the squeeze of all that hung then: looked at on the day it was hung.
+    assert next_look(squeezed, (3, {"kind": "filter-plan", "filters": both})) > 3
+    hung: Row = (100, {"kind": "filter-plan", "filters": both})
+    timed: Row = (1, {"kind": "flow-test", "filter_key": "f2", "container_l": 0.5, "times_s": [15.0, 15.2]})
+    assert next_look(hung) <= 0
+    assert next_look(hung, timed) > 5
+
+
 def test_a_pumped_filter_is_timed() -> None:
     pumped = next(f for f in SAMPLE_BOXES if not f.air)
     state = lived(*tank(200), (190, {"kind": "filter-plan", "filters": [{"key": "f1", "filter": pumped.model_dump()}]}))

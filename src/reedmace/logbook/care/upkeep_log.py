@@ -119,9 +119,11 @@ def _done(state: LogbookState, what: str, key: str) -> datetime | None:
 
 
 def _looked(state: LogbookState, key: str) -> datetime | None:
-    """When its bubbles were last looked at; anything else done at the filter was a look as well."""
+    """When its bubbles were last looked at; hanging it, timing it or cleaning it was a look as well."""
     seen = [e for e in state.events if isinstance(e.body, AirSeen) and e.body.filter_key in (None, key)]
-    return max([t for t in (_newest(seen), cleaned_at(state, key)) if t is not None], default=None)
+    flows = all_flows(state, key)
+    at = (_newest(seen), cleaned_at(state, key), flows[-1][0] if flows else None, state.hung_since.get(key))
+    return max([t for t in at if t is not None], default=None)
 
 
 def _cared(state: LogbookState, one: EquippedFilter, share: float, begun: datetime, now: datetime) -> CaredFilter:
