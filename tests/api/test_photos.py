@@ -176,11 +176,23 @@ def rezipped(data: bytes, **members: bytes | None) -> bytes:
         (lambda data: data[: len(data) // 2], "is no zip, or is cut off"),
         (lambda data: rezipped(data, bundle__json=None), "bundle.json is missing"),
         (lambda data: rezipped(data, photos__json=b"[1]"), "photos.json is not usable"),
+        (lambda data: rezipped(data, bundle__json=b'{"tank": 1}'), ""),
+        (lambda data: rezipped(data, bundle__json=b"\xff{"), ""),
         (lambda data: rezipped(data, **{"photos/photo-0001__jpg": b"<svg/>"}), "is no picture"),
         (lambda data: rezipped(data, **{"photos/photo-0001__jpg": bytes(3_000_000)}), "is over 2 MB"),
         (lambda data: rezipped(data, bundle__json=bytes(60_000_000)), "is over 48 MB"),
     ],
-    ids=["no zip", "cut off", "no logbook", "bad index", "no picture", "large picture", "a bomb"],
+    ids=[
+        "no zip",
+        "cut off",
+        "no logbook",
+        "bad index",
+        "bad logbook",
+        "no text",
+        "no picture",
+        "large picture",
+        "a bomb",
+    ],
 )
 def test_a_zip_that_is_wrong_is_told_and_makes_nothing(keeper, change, says: str) -> None:
     tank = keeper.tank()

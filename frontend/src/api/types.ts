@@ -28178,7 +28178,7 @@ export interface components {
         };
         /**
          * WaterSpeciationQuestion
-         * @description A water by its tests, and half the step each is read to.
+         * @description A water by its tests, and half the step each is read to, by usual kits where not given (memory).
          */
         WaterSpeciationQuestion: {
             /**
@@ -28239,7 +28239,7 @@ export interface components {
         };
         /**
          * WaterSpeciationQuestion
-         * @description A water by its tests, and half the step each is read to.
+         * @description A water by its tests, and half the step each is read to, by usual kits where not given (memory).
          */
         WaterSpeciationQuestionIn: {
             /**

@@ -10,6 +10,8 @@ from reedmace.core.root_finding import root_between
 SALT_MOST_G_KG = 45.0
 MS_CM_OF_STANDARD = 42.914
 """Conductivity of sea water of 35 at 15 °C, mS/cm (Culkin and Smith 1980)."""
+FRESH_READS_UNDER = 0.002
+"""By how much a hydrometer may show fresh water too low (memory)."""
 Scale = Literal["g/kg", "specific gravity", "mS/cm"]
 
 
@@ -98,7 +100,7 @@ def salinity_of_gravity(gravity: float, temperature_c: float, hydrometer_c: floa
     gravity: ratio; temperature_c, hydrometer_c: °C. Raises CannotAnswer for a reading no water with sea salt has.
     """
     least, most = (specific_gravity(s, temperature_c, hydrometer_c) for s in (0.0, SALT_MOST_G_KG))
-    if not least - 0.002 <= gravity <= most:
+    if not least - FRESH_READS_UNDER <= gravity <= most:
         raise CannotAnswer(
             "read_on_scale",
             f"{gravity:g} is no specific gravity of such water at {temperature_c:g} °C: {least:.3f} to {most:.3f}.",

@@ -22,7 +22,7 @@ MgPerL = Annotated[float, number("mg/L", 0, 1e6)]
 
 
 class WaterSpeciationQuestion(Question):
-    """A water by its tests, and half the step each is read to."""
+    """A water by its tests, and half the step each is read to, by usual kits where not given (memory)."""
 
     ammonia_mg_n_l: MgNPerL = 0
     nitrite_mg_n_l: MgNPerL = 0

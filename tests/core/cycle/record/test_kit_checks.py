@@ -41,6 +41,9 @@ def test_a_second_kit_that_reads_the_same_clears_the_first() -> None:
     log = log_of([0.25] * 6)
     confirmed = log.readings[-1].model_copy(update={"other_kit": True})
     assert not kit_is_stuck(log.model_copy(update={"readings": [*log.readings[:-1], confirmed]}))
+    # One that was used before the last dose says nothing of what was read since.
+    early = log.readings[0].model_copy(update={"other_kit": True})
+    assert kit_is_stuck(log.model_copy(update={"readings": [early, *log.readings[1:]]}))
 
 
 @pytest.mark.parametrize(

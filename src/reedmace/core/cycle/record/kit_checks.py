@@ -23,8 +23,9 @@ def kit_is_stuck(log: CycleLog) -> bool:
     rows = sorted((r.day, r.ammonia_mg_n_l) for r in log.readings if r.ammonia_mg_n_l is not None)
     if len(rows) < FEWEST_TESTS or rows[0][1] <= log.kit.zero_mg_n_l("ammonia"):
         return False
-    if any(r.other_kit and r.ammonia_mg_n_l is not None for r in log.readings):
-        # Two kits that read the same are not both stuck.
+    since = max((dose.day for dose in log.doses), default=log.day_now - LONG_DAYS)
+    if any(r.other_kit and r.ammonia_mg_n_l is not None and r.day > since for r in log.readings):
+        # Two kits that read the same of the water as it is now are not both stuck.
         return False
     if any(value != rows[0][1] for _, value in rows):
         return False

@@ -2,7 +2,10 @@
 
 from reedmace.core.chemistry.water_speciation import WaterSpeciationQuestion
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.suspect_readings import read_interval
+from reedmace.core.cycle.record.suspect_readings import HIGHEST, read_interval
+
+READ_HALF_C, UNREAD_HALF_C = 0.5, 2.0
+"""How well a temperature is known that was read, and one that is only usual, °C (memory)."""
 
 
 def speciation_question(log: CycleLog) -> WaterSpeciationQuestion | None:
@@ -19,7 +22,7 @@ def speciation_question(log: CycleLog) -> WaterSpeciationQuestion | None:
         salinity_g_kg=log.salinity_g_kg,
         ammonia_half_mg_n_l=_half_step_mg_n_l(log),
         kh_half_dkh=log.kit.kh_step_dkh / 2,
-        temperature_half_c=0.5 if log.warmth_measured() else 2.0,
+        temperature_half_c=READ_HALF_C if log.warmth_measured() else UNREAD_HALF_C,
     )
 
 
@@ -31,4 +34,4 @@ def _half_step_mg_n_l(log: CycleLog) -> float:
         return log.kit.zero_mg_n_l("ammonia")
     low, high, first = interval
     # A top step has no end of its own: it is taken to reach as far as the step below it.
-    return min((high - max(low, 0.0)) / 2, 20.0) if high < 100 else first
+    return min((high - max(low, 0.0)) / 2, 20.0) if high < HIGHEST else first
