@@ -302,7 +302,7 @@ def test_a_formula_sbml_cannot_carry_is_refused() -> None:
 def test_the_calendar_holds_what_comes_next_in_the_cycle(cycling) -> None:
     keeper, tank = cycling
     events = Calendar.from_ical(keeper.get(f"/api/tanks/{tank}/calendar.ics").text).walk("VEVENT")
-    titles = {str(e["summary"]): e["dtstart"].dt for e in events}
+    titles: dict[str, Any] = {str(e["summary"]): e["dtstart"].dt for e in events}
     gone = next(at for title, at in titles.items() if "KH runs out" in title)
     assert START + timedelta(days=12) < gone < START + timedelta(days=16)
     earliest = next(at for title, at in titles.items() if "Ready, earliest day" in title)

@@ -16,7 +16,7 @@ DAYS = {
 }
 
 
-@pytest.fixture(scope="module", params=DAYS.values(), ids=DAYS.keys())
+@pytest.fixture(scope="module", params=list(DAYS.values()), ids=list(DAYS))
 def scenario(request, mariadb, app):
     """(today's rows by tank, tank states by name, cycle states by name) of a demo written on that day."""
     now = request.param

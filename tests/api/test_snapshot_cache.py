@@ -6,7 +6,7 @@ import pytest
 import time_machine
 
 from reedmace.api import Settings, create_app
-from reedmace.logbook.rooms.tank_snapshot import PRESSES, QUIET
+from reedmace.logbook.rooms.tank_snapshot import PRESSES, QUIET, tank_snapshot
 from reedmace.store import tank_snapshots
 from tests.api.conftest import Keeper
 from tests.api.test_care import living  # noqa: F401 - a fixture
@@ -16,7 +16,7 @@ from tests.api.test_care import living  # noqa: F401 - a fixture
 def made(monkeypatch: pytest.MonkeyPatch) -> list[int]:
     """Ids of the tanks that were worked out since."""
     found: list[int] = []
-    real = tank_snapshots.tank_snapshot
+    real = tank_snapshot
     monkeypatch.setattr(tank_snapshots, "tank_snapshot", lambda tank, now: (found.append(tank.id), real(tank, now))[1])
     return found
 

@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 import pytest
 
 KINDS = ("tank-plan", "stock-plan", "filter-plan", "fit-plan", "cycle-plan", "kit-plan")
-VERSIONS = ("x", [], {}, None, 10**300, -1, 2.5, True)
+VERSIONS: tuple[object, ...] = ("x", [], {}, None, 10**300, -1, 2.5, True)
 
 
 @pytest.mark.parametrize("kind", KINDS)

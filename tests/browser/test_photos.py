@@ -5,7 +5,7 @@ import re
 from pathlib import Path
 
 from PIL import Image
-from playwright.sync_api import Page, expect
+from playwright.sync_api import FilePayload, Page, expect
 
 from tests.browser.test_reminders import faults
 from tests.support.browser_api import send, write
@@ -14,7 +14,7 @@ from tests.support.running import Running
 ORIENTATION = 0x0112
 
 
-def picture(colour: str, *, turned: bool = False) -> dict:
+def picture(colour: str, *, turned: bool = False) -> FilePayload:
     out, exif = io.BytesIO(), Image.Exif()
     if turned:
         exif[ORIENTATION] = 6
@@ -59,7 +59,7 @@ def test_what_is_no_picture_says_so_and_can_be_taken_out(page: Page, running: Ru
     tank = send(page, running.url, "POST", "/api/tanks", {"name": "Landing"})["id"]
     page.goto(f"{running.url}/tanks/{tank}/keep/photos")
     page.locator("input[type=file]").set_input_files(
-        [{"name": "note.jpg", "mimeType": "image/jpeg", "buffer": b"Dear neighbour"}]
+        [FilePayload(name="note.jpg", mimeType="image/jpeg", buffer=b"Dear neighbour")]
     )
     expect(page.get_by_text("Not taken: The photograph is no picture.")).to_be_visible()
     page.get_by_role("button", name="Take it out").click()

@@ -2,6 +2,7 @@
 
 import re
 import time
+from typing import Any
 
 from playwright.sync_api import Page, expect
 
@@ -43,13 +44,12 @@ def test_a_keeper_confirms_is_told_follows_the_link_logs_the_test_and_is_told_no
     expect(page.get_by_role("heading", name=f"{new_keeper} is confirmed.")).to_be_visible()
 
     tank = send(page, running.url, "POST", "/api/tanks", {"name": "Landing"})["id"]
-    for number, body in enumerate(
-        (
-            {"kind": "tank-plan", "tank": {"length_cm": 60, "width_cm": 30, "height_cm": 36}},
-            {"kind": "stocking", "species_id": "zebra-danio", "count": 10},
-            {"kind": "reading", "ammonia_ppm": 4.0, "nitrite_ppm": 0.0, "ph": 8.2, "temperature_c": 26},
-        )
-    ):
+    bodies: tuple[dict[str, Any], ...] = (
+        {"kind": "tank-plan", "tank": {"length_cm": 60, "width_cm": 30, "height_cm": 36}},
+        {"kind": "stocking", "species_id": "zebra-danio", "count": 10},
+        {"kind": "reading", "ammonia_ppm": 4.0, "nitrite_ppm": 0.0, "ph": 8.2, "temperature_c": 26},
+    )
+    for number, body in enumerate(bodies):
         write(page, running.url, tank, 0.01, body, number)
     page.goto(f"{running.url}/reminders")
     expect(page.get_by_role("heading", name="Nothing is mailed to you.")).to_be_visible()

@@ -2,7 +2,7 @@
 
 import itertools
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 import pytest
 from playwright.sync_api import Browser, Page, Route, expect
@@ -16,7 +16,7 @@ STAGES = ("Tank", "Stock", "Filter", "Fit", "Cycle", "Keep")
 
 
 @pytest.fixture
-def from_(browser: Browser, running, browser_context_args: dict) -> Callable[[str], Page]:
+def from_(browser: Browser, running, browser_context_args: dict) -> Iterator[Callable[[str], Page]]:
     """A new account made in a browser of that locale; its first page."""
     open_ = []
 

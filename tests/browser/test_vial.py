@@ -5,7 +5,7 @@ import re
 
 import pytest
 from PIL import Image, ImageDraw
-from playwright.sync_api import Page, expect
+from playwright.sync_api import FilePayload, Page, expect
 
 from tests.browser.test_reminders import faults
 from tests.support.browser_api import send
@@ -15,7 +15,7 @@ STEPS = [(232, 214, 90), (205, 205, 88), (172, 190, 90), (140, 178, 95), (110, 1
 WIDTH, HEIGHT = 900, 600
 
 
-def picture(vial: tuple[int, int, int]) -> dict:
+def picture(vial: tuple[int, int, int]) -> FilePayload:
     """White paper, a vial on the left, the card's steps on the right."""
     sheet = Image.new("RGB", (WIDTH, HEIGHT), (240, 240, 236))
     draw = ImageDraw.Draw(sheet)

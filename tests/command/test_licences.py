@@ -3,6 +3,7 @@
 import pytest
 
 from reedmace.command import licences
+from reedmace.command.paths import ROOT
 
 
 @pytest.mark.parametrize(
@@ -24,7 +25,7 @@ def test_a_licence_is_free_when_each_part_of_one_choice_is(licence: str, free: b
 
 
 def test_a_package_of_another_licence_and_an_old_list_are_named(monkeypatch: pytest.MonkeyPatch) -> None:
-    old = licences.ROOT / "docs" / "using.md"
+    old = ROOT / "docs" / "using.md"
     monkeypatch.setattr(
         licences, "shipped", lambda: iter([("reeds", "Python", "GPL-3.0-only"), ("rush", "page", "ISC")])
     )

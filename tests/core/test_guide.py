@@ -7,7 +7,7 @@ LONGEST = 420
 
 
 def test_every_key_stands_once_and_every_text_is_short() -> None:
-    texts = {
+    texts: dict[str, str] = {
         **{word.key: word.meaning for word in GLOSSARY},
         **{one.key: one.text for one in HOW_TO},
         **{one.key: one.answer for one in QUESTIONS},

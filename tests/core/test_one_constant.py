@@ -38,7 +38,9 @@ def compared() -> dict[float, set[str]]:
                 continue
             for side in (node.left, *node.comparators):
                 number = side.operand if isinstance(side, ast.UnaryOp) else side
-                if isinstance(number, ast.Constant) and type(number.value) in (int, float):
+                if isinstance(number, ast.Constant) and isinstance(number.value, int | float):
+                    if isinstance(number.value, bool):
+                        continue
                     found[float(number.value)].add(str(path.relative_to(CORE)))
     return found
 

@@ -7,6 +7,7 @@ import re
 import subprocess
 import sys
 from importlib import import_module
+from typing import Any
 
 import pytest
 from pydantic import ValidationError
@@ -19,7 +20,7 @@ from reedmace.core.registry import PACKAGES, issues_of
 from reedmace.core.sources import SOURCES
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 
-EXAMPLES = {
+EXAMPLES: dict[str, dict[str, Any]] = {
     "usual-tank": {"litres": 60},
     "tank-volume": {"length_cm": 90, "width_cm": 40, "height_cm": 45},
     "waste-load": {"net_l": 130, "animals": [{"species_id": "zebra-danio", "count": 8}]},

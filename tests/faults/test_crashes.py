@@ -9,6 +9,7 @@ import threading
 import time
 from datetime import UTC, datetime
 from pathlib import Path
+from typing import Any
 
 import pytest
 import requests
@@ -44,7 +45,7 @@ class Writer(threading.Thread):
             time.sleep(0.02)
 
     def write(self, key: str) -> int:
-        entry = {"key": key, "at": datetime.now(UTC).isoformat(), "body": {"kind": "note", "text": key}}
+        entry: dict[str, Any] = {"key": key, "at": datetime.now(UTC).isoformat(), "body": {"kind": "note", "text": key}}
         try:
             return self.session.post(
                 f"{self.url}/api/tanks/{self.tank}/entries",
@@ -187,7 +188,7 @@ def test_a_job_interrupted_between_two_ticks_goes_on_where_it_was(running: Runni
     session, token, tank = enter(running, "g@crash.example")
 
     def tick(step: str) -> int:
-        entry = {
+        entry: dict[str, Any] = {
             "key": f"tick-{step}",
             "at": datetime.now(UTC).isoformat(),
             "body": {"kind": "step-done", "step_id": step},

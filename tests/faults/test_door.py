@@ -9,6 +9,7 @@ import sys
 import threading
 import time
 from pathlib import Path
+from typing import Any
 
 import pytest
 import requests
@@ -59,7 +60,7 @@ def test_long_sums_take_turns_and_typing_goes_on_beside_them(running: Running) -
 
     def forecast(number: int) -> None:
         # Each its own litres, so that none is answered from memory.
-        body = {"log": {**log, "net_l": 100 + number}, "draws": 1000}
+        body: dict[str, Any] = {"log": {**log, "net_l": 100 + number}, "draws": 1000}
         answers.append(requests.post(f"{running.url}/api/compute/cycle-forecast", json=body, timeout=120))
 
     threads = [threading.Thread(target=forecast, args=(n,)) for n in range(24)]

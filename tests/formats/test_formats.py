@@ -2,6 +2,7 @@
 
 import math
 from datetime import UTC, datetime, timedelta
+from typing import Any
 from xml.etree import ElementTree as ET
 
 import pytest
@@ -97,7 +98,7 @@ reading = st.fixed_dictionaries(
 )
 
 
-def entry(n: int, body: dict, at: datetime = NOW) -> Entry:
+def entry(n: int, body: dict, at: datetime = NOW) -> Any:
     return Entry.model_validate({"id": n, "key": f"entry-{n:04d}", "at": at, "written_at": at, "body": body})
 
 

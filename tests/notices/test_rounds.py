@@ -2,6 +2,7 @@
 
 import re
 from datetime import UTC, datetime, timedelta
+from typing import Any
 
 import pytest
 
@@ -18,7 +19,7 @@ _keys = iter(range(1, 10_000))
 def poisoned(tanks, now: datetime = NOW) -> int:
     """A tank with animals in and ammonia far over what they bear."""
     tank = tanks.make("Kiln room", now - timedelta(days=40)).id
-    bodies = [
+    bodies: list[dict[str, Any]] = [
         {"kind": "tank-plan", "tank": {"length_cm": 60, "width_cm": 30, "height_cm": 36}},
         {"kind": "stocking", "species_id": "zebra-danio", "count": 10},
     ]

@@ -1,5 +1,7 @@
 """The simulated tank behind practice: nothing is made or lost, its step does not matter, and its weeks are keepers'."""
 
+from typing import Any
+
 import numpy as np
 import pytest
 
@@ -61,7 +63,8 @@ def test_the_same_acts_give_the_same_tank_to_the_last_figure_however_far_it_is_r
 def test_bare_tanks_are_ready_in_the_weeks_keepers_see(structure: int) -> None:
     ready = []
     for seed in range(12):
-        tank, acts = PracticeTank(Setup(net_l=100, kh_dkh=8), seed, structure), []
+        tank = PracticeTank(Setup(net_l=100, kh_dkh=8), seed, structure)
+        acts: list[Any] = []
         for day in range(0, 70, 2):
             last = tank.run(acts, day * DAY).samples[-1]
             if min(last.clears, last.clears_nitrite) > 1.5:

@@ -188,7 +188,7 @@ _PINT = {
     "chosen", [formatting.Units("US gal", "in", "°F"), formatting.Units("imp gal", "in", "°F")], ids=str
 )
 def test_every_unit_converts_as_pint_does(home: str, chosen: formatting.Units) -> None:
-    registry = pint.UnitRegistry()
+    registry: pint.UnitRegistry[float] = pint.UnitRegistry()
     with formatting.in_units(chosen):
         unit = formatting.BY_HOME_UNIT[home].unit()
     for value in (0.5, 25.0, 1000.0):

@@ -6,7 +6,7 @@ import roadrunner
 from scipy.integrate import solve_ivp
 
 from reedmace.command.forecast_skill import forecast_skill, independent_skill
-from reedmace.core.cycle.model.inputs import model_input_of, still_conditions, temperature_factor
+from reedmace.core.cycle.model.inputs import model_input_of, still_conditions
 from reedmace.core.cycle.model.nitrogen_kernel import (
     ADD_ALKALINITY,
     ADD_FILM,
@@ -19,6 +19,7 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     simulate,
 )
 from reedmace.core.cycle.model.prior import PRIOR_MEDIAN, PRIOR_SPREAD, prior_median
+from reedmace.core.film import temperature_factor
 from reedmace.formats import cycle_sbml
 from tests.support.cycling import METHODS, busy_log
 

@@ -32,7 +32,7 @@ METHODS = (
 
 def busy_log(method: str) -> CycleLog:
     """Thirty days of one method in which everything the model knows happens."""
-    more: dict[str, Any] = {
+    helps: dict[str, dict[str, Any]] = {
         "measured-ammonia": {"helpers": ["bottled-culture"], "start_ph": 7.6},
         "seeded-filter": {
             "outages": [LoggedOutage(day=5.5, hours=20)],
@@ -43,7 +43,7 @@ def busy_log(method: str) -> CycleLog:
         "side-by-side": {"seed_share": 0.4, "readings": [LoggedReading(day=6, temperature_c=19)]},
         "mature-rock": {"salinity_g_kg": 35, "start_ph": 8.1},
         "animals-in": {"animals_in_mg_n_l_day": 0.3, "readings": [LoggedReading(day=4, phosphate_ppm=0.02)]},
-    }[method]
+    }
     doses = [] if method == "animals-in" else [(0, 2 * A), (12.25, 1.0)]
     return CycleLog.model_validate(
         {
@@ -55,7 +55,7 @@ def busy_log(method: str) -> CycleLog:
             "changes": [LoggedChange(day=20, share=0.4)],
             "alkalinity": [LoggedAlkalinity(day=15, raise_dkh=3)],
             "tap": TapWater(nitrate_mg_n_l=1, ammonia_mg_n_l=0.1, chlorine="chlorine"),
-            **more,
+            **helps[method],
         }
     )
 

@@ -10,11 +10,11 @@ from reedmace.core.cycle.advice.groups import ramp
 from reedmace.core.cycle.record.log import KitSteps
 from reedmace.logbook.replay.entries import Entry
 from reedmace.practice.begin import begin
-from reedmace.practice.clock import Jump, jump
+from reedmace.practice.clock import Jump, Until, jump
 from reedmace.practice.judgement import EndPage, advice_at, end_page, log_at
 from reedmace.practice.kit import read_kit
 from reedmace.practice.lesson import lessons
-from reedmace.practice.record import ENTRY_MINUTES, ChangedSetting, Practice
+from reedmace.practice.record import ENTRY_MINUTES, ChangedSetting, Practice, Setting
 from reedmace.practice.starts import NET_L
 from reedmace.practice.truth import true_run
 
@@ -41,7 +41,7 @@ class Player:
         )
         self.practice = self.practice.model_copy(update={"minutes": self.practice.minutes + ENTRY_MINUTES})
 
-    def set(self, name: str, value: float) -> None:
+    def set(self, name: Setting, value: float) -> None:
         """ChangedSetting food, air or heater; nothing where it stands so."""
         if self.practice.setting(name, {"feed": 1.0, "air-stone": 0.0}.get(name, -1.0)) == value:
             return
@@ -55,7 +55,7 @@ class Player:
         self.write(kind="reading", **seen)
         return seen
 
-    def wait(self, until: str = "day") -> Jump:
+    def wait(self, until: Until = "day") -> Jump:
         """Let time pass."""
         passed = jump(self.practice, self.entries, until, None)
         self.practice = self.practice.passed(passed.minutes)

@@ -75,7 +75,7 @@ def operating_point() -> list[Row]:
 
         theirs_lph = epanet()
         found = compare(epanet, lambda: compute("operating-point", LOOP), 9, each=50)
-    agree = abs(compute("operating-point", LOOP).delivered_lph / theirs_lph - 1) * 100  # type: ignore[attr-defined]
+    agree = abs(compute("operating-point", LOOP).delivered_lph / theirs_lph - 1) * 100
     return [
         (
             "one operating point, with working and curves, against EPANET through wntr",

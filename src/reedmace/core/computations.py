@@ -5,7 +5,7 @@ from importlib import import_module
 from types import MappingProxyType
 from typing import Any
 
-from reedmace.core.contract import REGISTERED, Answer, Computation
+from reedmace.core.contract import REGISTERED, Computation
 from reedmace.core.registry import PACKAGES, answered
 
 # Importing a package registers its computations.
@@ -15,8 +15,8 @@ for _package in PACKAGES:
 COMPUTATIONS: Mapping[str, Computation[Any, Any]] = MappingProxyType(REGISTERED)
 
 
-def compute(name: str, data: object) -> Answer:
-    """Answer a named computation from plain data.
+def compute(name: str, data: object) -> Any:
+    """Answer a named computation from plain data: an Answer of the class that the computation names.
 
     name: one of COMPUTATIONS; data: what its schema describes.
     Raises KeyError for an unknown name, pydantic.ValidationError or CannotAnswer for bad input.

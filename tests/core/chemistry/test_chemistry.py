@@ -1,5 +1,7 @@
 """Doses, criteria and water changes on worked examples and edges."""
 
+from typing import Any
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -93,7 +95,7 @@ def test_bicarbonate_does_not_lower_kh() -> None:
 
 
 def test_one_change_meets_every_target_and_names_what_decides() -> None:
-    solutes = [
+    solutes: list[dict[str, Any]] = [
         {"what": "nitrate", "now_ppm": 80, "tap_ppm": 10, "target_ppm": 20},
         {"what": "nitrite", "now_ppm": 1, "target_ppm": 0.5},
     ]

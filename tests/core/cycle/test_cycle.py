@@ -1,5 +1,7 @@
 """The cycle: kinetics, forecast, advice, readiness and the jotted line."""
 
+from typing import Any
+
 import numpy as np
 import pytest
 
@@ -21,7 +23,7 @@ from reedmace.core.quantity.units import NITROGEN_SHARE
 from tests.support.cycling import proving
 
 A, NI, NA = NITROGEN_SHARE["NH4"], NITROGEN_SHARE["NO2"], NITROGEN_SHARE["NO3"]
-TWO_PPM = {
+TWO_PPM: dict[str, Any] = {
     "net_l": 130,
     "day_now": 0,
     "planned_load_mg_n_l_day": 2 * A / 1.2,
@@ -253,7 +255,7 @@ def test_a_stalled_soft_tank_is_told_to_add_bicarbonate_in_grams() -> None:
 
 
 def test_the_second_half_of_the_bicarbonate_is_asked_for_when_its_time_comes() -> None:
-    begun = {**STALLED, "alkalinity": [{"day": 16.05, "raise_dkh": 1.7}]}
+    begun: dict[str, Any] = {**STALLED, "alkalinity": [{"day": 16.05, "raise_dkh": 1.7}]}
     now = next(a for a in advice(begun).then if a.do == "raise-kh")
     assert now.when == "tonight"
     assert now.raise_dkh == pytest.approx(1.7, abs=0.1)
@@ -286,7 +288,7 @@ def test_the_first_action_fits_the_state(change: dict, does: str) -> None:
     assert advice({**TWO_PPM, **change}).first.do == does
 
 
-CLEARED = {
+CLEARED: dict[str, Any] = {
     "net_l": 100,
     "day_now": 40.1,
     "planned_load_mg_n_l_day": 0.4,
@@ -376,7 +378,7 @@ def test_standards_disagree_side_by_side() -> None:
 
 
 def test_a_moved_filter_needs_seven_days_of_zeros_with_nitrate_rising() -> None:
-    log = {
+    log: dict[str, Any] = {
         "net_l": 100,
         "day_now": 8.1,
         "method": "seeded-filter",
@@ -389,7 +391,7 @@ def test_a_moved_filter_needs_seven_days_of_zeros_with_nitrate_rising() -> None:
 
 
 def test_a_moved_filter_is_also_proved_by_two_doses_gone_in_a_day() -> None:
-    log = {
+    log: dict[str, Any] = {
         "net_l": 100,
         "day_now": 2.2,
         "method": "seeded-filter",

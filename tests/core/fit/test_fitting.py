@@ -10,9 +10,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
+from reedmace.core.filter.kind_parts.placement import Place
 from reedmace.core.filter.kinds import BY_NAME
 from reedmace.core.fit.flood_risk import empty_minutes
-from reedmace.core.fit.layout import Place, run_length_cm
+from reedmace.core.fit.layout import run_length_cm
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.care.due import due
 from reedmace.logbook.replay.entries import Entry

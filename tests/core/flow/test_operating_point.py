@@ -1,6 +1,7 @@
 """Hydraulics on closed forms, edges and trends."""
 
 import math
+from typing import Any
 
 import numpy as np
 import pytest
@@ -12,7 +13,8 @@ from reedmace.core.errors import CannotAnswer
 from reedmace.core.flow.hydraulic_kernel import friction_factor, hose_head, operating_flow
 from reedmace.core.flow.materials import viscosity_m2_s
 
-PUMP = {"max_flow_lph": 1000, "max_head_m": 1.5}
+PUMP: dict[str, Any] = {"max_flow_lph": 1000, "max_head_m": 1.5}
+EXIT = {"kind": "exit", "k": 4, "bore_mm": 12}
 USUAL = {
     "pump": PUMP,
     "hoses": [{"bore_mm": 16, "length_m": 2.8}],
@@ -38,7 +40,7 @@ def test_a_bare_lift_leaves_what_the_parabola_says() -> None:
 
 def test_an_orifice_alone_has_a_closed_form() -> None:
     # K v²/2g = 1.5 (1 − (Q/Qm)²) with v = Q/A.
-    answer = compute("operating-point", {"pump": PUMP, "fittings": [{"kind": "exit", "k": 4, "bore_mm": 12}]})
+    answer = compute("operating-point", {"pump": PUMP, "fittings": [EXIT]})
     area, most = math.pi / 4 * 0.012**2, 1000 / 3.6e6
     c = 4 / (2 * 9.80665 * area**2)
     assert answer.delivered_lph == pytest.approx(math.sqrt(1.5 / (c + 1.5 / most**2)) * 3.6e6, rel=1e-8)
@@ -73,13 +75,7 @@ def test_head_budget_adds_up_to_the_head_of_the_pump() -> None:
 
 
 def test_speed_follows_the_affinity_laws_where_nothing_is_lifted() -> None:
-    full, half = (
-        compute(
-            "operating-point",
-            {"pump": {**PUMP, "speed_share": s}, "fittings": [{"kind": "exit", "k": 4, "bore_mm": 12}]},
-        )
-        for s in (1, 0.5)
-    )
+    full, half = (compute("operating-point", {"pump": dict(PUMP, speed_share=s), "fittings": [EXIT]}) for s in (1, 0.5))
     assert half.delivered_lph == pytest.approx(full.delivered_lph / 2, rel=1e-6)
     assert half.head_m == pytest.approx(full.head_m / 4, rel=1e-6)
 

@@ -7,7 +7,7 @@ import pytest
 from reedmace.core.flow import OxygenBalanceAnswer
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.stages import filter_view
-from tests.support.lives import lived
+from tests.support.lives import Row, lived
 
 Stock = tuple[str, int, float | None]
 
@@ -112,7 +112,7 @@ def chosen(kind: str, lph: int, key: str) -> dict[str, Any]:
 
 def oxygen(tank: Tank) -> OxygenBalanceAnswer:
     length, width, height = tank.size
-    rows = [
+    rows: list[Row] = [
         (
             100.0,
             {

@@ -1,5 +1,7 @@
 """What a tank asks is weighed by what its animals make; biology, clarity and movement are judged apart."""
 
+from typing import Any
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -10,7 +12,7 @@ from reedmace.core.stock import SPECIES
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 
 FRESH = sorted(s for s, row in SPECIES.items() if row.water == "fresh")
-ROOM = {
+ROOM: dict[str, Any] = {
     "net_l": 131,
     "water_depth_cm": 36,
     "length_cm": 90,
@@ -34,7 +36,7 @@ def asked(stock: list[dict], net_l: float = 131, **more: object) -> float:
 
 def ranked(stock: list[dict], **room):
     boxes = [f.model_dump(mode="json") for f in SAMPLE_BOXES]
-    return compute("rank-filters", {"site": {**ROOM, **room}, "animals": stock, "own_filters": boxes})
+    return compute("rank-filters", {"site": dict(ROOM, **room), "animals": stock, "own_filters": boxes})
 
 
 @settings(max_examples=60)

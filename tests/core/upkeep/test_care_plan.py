@@ -1,5 +1,7 @@
 """The care plan: films apart, nothing forgotten, absences kept free; cleaning steps; the neighbour's page."""
 
+from typing import Any
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -91,7 +93,7 @@ def test_filters_that_cannot_rest_are_said_to_be_too_many_for_their_dirt() -> No
     assert care_plan(CarePlanQuestion(filters=[cared("a", 40), cared("b", 40)])).crowded is None
 
 
-_filters = st.lists(
+_filters: st.SearchStrategy[Any] = st.lists(
     st.builds(
         dict,
         every=st.floats(3, 200),

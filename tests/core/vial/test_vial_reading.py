@@ -1,5 +1,7 @@
 """Vials read beside their card on simulated pictures: right, and never surely zero where there is poison."""
 
+from typing import Any
+
 import numpy as np
 import pytest
 from pydantic import ValidationError
@@ -15,7 +17,7 @@ def flat(r: int, g: int, b: int, count: int = 9) -> list[dict[str, int]]:
     return [{"r": r, "g": g, "b": b}] * count
 
 
-CARD = [
+CARD: list[dict[str, Any]] = [
     {"figure_on_card": 0, "pixels": flat(232, 214, 90)},
     {"figure_on_card": 0.5, "pixels": flat(170, 190, 90)},
     {"figure_on_card": 1, "pixels": flat(110, 165, 95)},

@@ -1,6 +1,7 @@
 """The years after: nitrate's saw-tooth, growth, a filter that stays off on trial."""
 
 import math
+from typing import Any
 
 import numpy as np
 import pytest
@@ -98,7 +99,7 @@ def test_a_young_oscar_outgrows_length_first_and_a_shoal_of_grown_tetras_nothing
 
 
 def test_a_trial_goes_from_hours_to_a_week_and_ends_at_the_first_trace() -> None:
-    held = []
+    held: list[Any] = []
     for hours in (6.0, 24.0, 72.0, 168.0):
         answer = standby_trial(StandbyTrialQuestion(carried_times_count=5, oxygen_enough=True, trials=held))
         assert answer.next_h == hours

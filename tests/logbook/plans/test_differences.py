@@ -37,7 +37,7 @@ def test_a_field_outside_every_form_is_told_in_the_keepers_units() -> None:
 
 
 def test_a_filter_and_its_place_are_told_by_name() -> None:
-    filters = [{"key": "f1", "filter": SAMPLE_BOXES[0].model_dump(mode="json")}]
+    filters: list[dict[str, Any]] = [{"key": "f1", "filter": SAMPLE_BOXES[0].model_dump(mode="json")}]
     more = [*filters, {"key": "f2", "filter": SAMPLE_BOXES[1].model_dump(mode="json")}]
     one, two = (FilterPlan.model_validate({"kind": "filter-plan", "filters": f}) for f in (filters, more))
     assert told(one, two) == {SAMPLE_BOXES[1].name: ("has it not", "has it")}

@@ -96,9 +96,12 @@ def test_putting_a_spare_in_to_seed_is_no_work_on_this_tanks_media() -> None:
 
 
 def test_animals_are_counted_in_and_out_and_make_their_own_load() -> None:
-    rows = [(0, STOCK), (8, {"kind": "stocking", "species_id": "zebra-danio", "count": 6}),
-            (9, {"kind": "stocking", "species_id": "zebra-danio", "count": -2}),
-            (10, {"kind": "stocking", "species_id": "a-fish-nobody-lists", "count": 3})]  # fmt: skip
+    rows: list[tuple[float, dict[str, Any]]] = [
+        (0, STOCK),
+        (8, {"kind": "stocking", "species_id": "zebra-danio", "count": 6}),
+        (9, {"kind": "stocking", "species_id": "zebra-danio", "count": -2}),
+        (10, {"kind": "stocking", "species_id": "a-fish-nobody-lists", "count": 3}),
+    ]
     state = stand((0, PLAN), *rows)
     assert {a.species_id: a.count for a in animals_in(state)} == {"zebra-danio": 4, "a-fish-nobody-lists": 3}
     log = cycle_log(state, at(20))

@@ -1,12 +1,13 @@
 """Around the forecast: what if, history, methods, plan, balance, ready, ramp, emergency, cloud, seeds, foresight."""
 
 from itertools import pairwise
+from typing import Any
 
 import pytest
 
 from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, un_ionised_share
+from reedmace.core.chemistry.tolerance import ammonia_limit_mg_n_l
 from reedmace.core.computations import compute
-from reedmace.core.cycle.animals.emergency import ammonia_limit_mg_n_l
 from reedmace.core.cycle.outlook.coming_stalls import kh_fall_dkh_day
 from reedmace.core.cycle.record.log import CycleLog, LoggedChange
 from reedmace.core.cycle.record.water_now import water_now
@@ -276,7 +277,7 @@ def test_soft_water_gains_its_date_by_bicarbonate() -> None:
 
 
 def test_the_forecast_says_how_it_moved_since_last_week() -> None:
-    base = {
+    base: dict[str, Any] = {
         "net_l": 130,
         "day_now": 20,
         "start_kh_dkh": 8,
@@ -446,7 +447,7 @@ def ready(log: dict, **more):
     return compute("cycle-readiness", {"log": log, **more})
 
 
-PLANTED = {
+PLANTED: dict[str, Any] = {
     "net_l": 60,
     "day_now": 40,
     "method": "planted",

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from reedmace.core.chemistry.water_change import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY
+from reedmace.core.chemistry.shock_limits import PH_SHIFT_ANIMALS, PH_SHIFT_EMPTY
 from reedmace.core.cycle import CycleAdviceQuestion, CycleReadinessQuestion, cycle_advice, cycle_readiness
 from reedmace.core.cycle.judgement.standards import standard_for
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, CycleLog

@@ -6,7 +6,8 @@ Source: common practice; measured ammonia with plants takes two to five weeks.
 import pytest
 
 from reedmace.core.computations import compute
-from reedmace.core.cycle.model.prior import CO2, prior_median
+from reedmace.core.cycle.model.nitrogen_kernel import CO2
+from reedmace.core.cycle.model.prior import prior_median
 from reedmace.core.cycle.record.log import CycleLog
 
 

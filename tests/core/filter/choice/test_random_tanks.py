@@ -10,7 +10,7 @@ from reedmace.core.stock import SPECIES
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.stages import filter_view, stock_view
 from tests.support.bounds import bounded
-from tests.support.lives import lived
+from tests.support.lives import Row, lived
 
 SAMPLES = [f.model_dump(mode="json") for f in SAMPLE_BOXES]
 
@@ -54,7 +54,7 @@ def site_and_stock(seed: int) -> tuple[dict, list[dict], dict]:
 def state(seed: int, hangs: int):
     size, animals, around = site_and_stock(seed)
     unique = list({a["species_id"]: a for a in animals}.values())
-    rows = [
+    rows: list[Row] = [
         (9.0, {"kind": "tank-plan", "tank": size, "surroundings": around}),
         (8.0, {"kind": "stock-plan", "animals": unique}),
     ]

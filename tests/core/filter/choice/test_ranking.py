@@ -1,6 +1,7 @@
 """Shapes, own animals, media, labels, air, jets, overflow, fade and the shopping list."""
 
 import math
+from typing import Any
 
 import numpy as np
 import pytest
@@ -151,7 +152,7 @@ def test_what_does_not_go_together_is_said(tank_of: dict, animals: list, words: 
 
 
 STACKED = BY_ID["sweetflag-800"].model_copy(update={"media_l": 4.4, "face_cm2": 260})
-PACKED = {
+PACKED: dict[str, Any] = {
     "filter": STACKED.model_dump(),
     "site": {"net_l": 100, "water_depth_cm": 40, "length_cm": 80, "width_cm": 35},
     "feed_g_day": 2,
