@@ -87,6 +87,17 @@ def test_a_probe_never_pushes_the_last_ammonia_test_out(crowded) -> None:
     assert len(readings) == NEWEST + 1
 
 
+def test_any_figure_but_a_probes_makes_a_test_that_no_probe_pushes_out(crowded) -> None:
+    keeper, tank = crowded
+    long_ago = (datetime.now(UTC) - timedelta(days=700)).isoformat()
+    keeper.write(tank, {"kind": "reading", "gh_dgh": 9}, at=long_ago)
+    keeper.write(tank, {"kind": "reading", "oxygen_mg_l": 7.5}, at=long_ago)
+    keeper.write(tank, {"kind": "reading", "ph": 7.5}, at=long_ago)
+    readings = [r["body"] for r in keeper.get(f"/api/tanks/{tank}").json["state"]["readings"]]
+    assert sum(r["gh_dgh"] == 9 for r in readings) == sum(r["oxygen_mg_l"] == 7.5 for r in readings) == 1
+    assert len(readings) == NEWEST + 2
+
+
 def test_every_reading_goes_out_as_csv_by_its_time_and_without_what_was_taken_back(crowded) -> None:
     keeper, tank = crowded
     wrong = keeper.write(tank, {"kind": "reading", "ph": 5.5}).json["id"]
@@ -94,7 +105,7 @@ def test_every_reading_goes_out_as_csv_by_its_time_and_without_what_was_taken_ba
     rows = keeper.get(f"/api/tanks/{tank}/readings.csv").get_data(as_text=True).splitlines()
     assert len(rows) == 1 + MANY + 1
     assert rows[1:] == sorted(rows[1:])
-    assert not any("5.5" in row for row in rows)
+    assert not any(",5.5," in row for row in rows)
 
 
 def test_what_was_exported_is_known_when_it_comes_back(crowded) -> None:

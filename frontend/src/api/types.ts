@@ -14320,13 +14320,13 @@ export interface components {
              * @default skip
              * @enum {string}
              */
-            target?: "skip" | "date" | "time" | "basis" | "ammonia" | "nitrite" | "nitrate" | "ph" | "kh" | "temperature" | "phosphate";
+            target?: "skip" | "date" | "time" | "basis" | "ammonia" | "nitrite" | "nitrate" | "ph" | "kh" | "temperature" | "phosphate" | "salinity" | "gh" | "oxygen";
             /**
              * Unit
              * @default
              * @enum {string}
              */
-            unit?: "" | "ppm" | "ppm-N" | "dKH" | "ppm-CaCO3" | "meq/L" | "C" | "F";
+            unit?: "" | "ppm" | "ppm-N" | "dKH" | "ppm-CaCO3" | "meq/L" | "C" | "F" | "dGH";
         };
         /**
          * ComingStall
@@ -15821,6 +15821,56 @@ export interface components {
          */
         DeviceReading: {
             /**
+             * Ph
+             * @default null
+             */
+            ph?: number | null;
+            /**
+             * Kh Dkh
+             * @default null
+             */
+            kh_dkh?: number | null;
+            /**
+             * Gh Dgh
+             * @default null
+             */
+            gh_dgh?: number | null;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c?: number | null;
+            /**
+             * Phosphate Ppm
+             * @default null
+             */
+            phosphate_ppm?: number | null;
+            /**
+             * Salinity G Kg
+             * @default null
+             */
+            salinity_g_kg?: number | null;
+            /**
+             * Oxygen Mg L
+             * @default null
+             */
+            oxygen_mg_l?: number | null;
+            /**
+             * Ammonia Ppm
+             * @default null
+             */
+            ammonia_ppm?: number | null;
+            /**
+             * Nitrite Ppm
+             * @default null
+             */
+            nitrite_ppm?: number | null;
+            /**
+             * Nitrate Ppm
+             * @default null
+             */
+            nitrate_ppm?: number | null;
+            /**
              * Key
              * @description Made by the sender; the same key twice is one entry
              */
@@ -15846,36 +15896,6 @@ export interface components {
              * @enum {string}
              */
             basis?: "N" | "ion";
-            /**
-             * Ammonia Ppm
-             * @default null
-             */
-            ammonia_ppm?: number | null;
-            /**
-             * Nitrite Ppm
-             * @default null
-             */
-            nitrite_ppm?: number | null;
-            /**
-             * Nitrate Ppm
-             * @default null
-             */
-            nitrate_ppm?: number | null;
-            /**
-             * Kh Dkh
-             * @default null
-             */
-            kh_dkh?: number | null;
-            /**
-             * Ph
-             * @default null
-             */
-            ph?: number | null;
-            /**
-             * Temperature C
-             * @default null
-             */
-            temperature_c?: number | null;
             /** Off Scale */
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
         };
@@ -16120,7 +16140,7 @@ export interface components {
             stands: string;
             /**
              * In Danger
-             * @description A poison over its limit, or heat, cold, acid or lye past what the animals bear
+             * @description A poison over its limit, too little oxygen, or heat, cold, acid or lye past what they bear
              */
             in_danger: boolean;
             /**
@@ -16133,6 +16153,8 @@ export interface components {
              * @enum {string}
              */
             acidity: "fine" | "acid" | "alkaline" | "turning-sour";
+            /** Oxygen Short */
+            oxygen_short: boolean;
             /**
              * Untested
              * @description Poisons nobody knows of
@@ -16273,6 +16295,17 @@ export interface components {
              * @default null
              */
             animals_ph_high?: number | null;
+            /**
+             * Oxygen Mg L
+             * @default null
+             */
+            oxygen_mg_l?: number | null;
+            /**
+             * Breathe Water Share
+             * @description Most of its oxygen that any of them takes from the water
+             * @default 1
+             */
+            breathe_water_share?: number;
             /**
              * Gasping
              * @default false
@@ -18209,12 +18242,12 @@ export interface components {
              * Target
              * @enum {string}
              */
-            target: "skip" | "date" | "time" | "basis" | "ammonia" | "nitrite" | "nitrate" | "ph" | "kh" | "temperature" | "phosphate";
+            target: "skip" | "date" | "time" | "basis" | "ammonia" | "nitrite" | "nitrate" | "ph" | "kh" | "temperature" | "phosphate" | "salinity" | "gh" | "oxygen";
             /**
              * Unit
              * @enum {string}
              */
-            unit: "" | "ppm" | "ppm-N" | "dKH" | "ppm-CaCO3" | "meq/L" | "C" | "F";
+            unit: "" | "ppm" | "ppm-N" | "dKH" | "ppm-CaCO3" | "meq/L" | "C" | "F" | "dGH";
             /** Examples */
             examples: string[];
         };
@@ -20129,6 +20162,41 @@ export interface components {
          */
         LoggedReading: {
             /**
+             * Ph
+             * @default null
+             */
+            ph: number | null;
+            /**
+             * Kh Dkh
+             * @default null
+             */
+            kh_dkh: number | null;
+            /**
+             * Gh Dgh
+             * @default null
+             */
+            gh_dgh: number | null;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c: number | null;
+            /**
+             * Phosphate Ppm
+             * @default null
+             */
+            phosphate_ppm: number | null;
+            /**
+             * Salinity G Kg
+             * @default null
+             */
+            salinity_g_kg: number | null;
+            /**
+             * Oxygen Mg L
+             * @default null
+             */
+            oxygen_mg_l: number | null;
+            /**
              * Day
              * @description Since the cycle was started
              */
@@ -20148,31 +20216,6 @@ export interface components {
              * @default null
              */
             nitrate_mg_n_l: number | null;
-            /**
-             * Ph
-             * @default null
-             */
-            ph: number | null;
-            /**
-             * Kh Dkh
-             * @default null
-             */
-            kh_dkh: number | null;
-            /**
-             * Temperature C
-             * @default null
-             */
-            temperature_c: number | null;
-            /**
-             * Phosphate Ppm
-             * @default null
-             */
-            phosphate_ppm: number | null;
-            /**
-             * Salinity G Kg
-             * @default null
-             */
-            salinity_g_kg: number | null;
             /** Off Scale */
             off_scale: ("ammonia" | "nitrite" | "nitrate")[];
             /** Between */
@@ -20189,6 +20232,41 @@ export interface components {
          * @description One test. What was not measured is null. `off_scale` names tests that read "this or more".
          */
         LoggedReadingIn: {
+            /**
+             * Ph
+             * @default null
+             */
+            ph?: number | null;
+            /**
+             * Kh Dkh
+             * @default null
+             */
+            kh_dkh?: number | null;
+            /**
+             * Gh Dgh
+             * @default null
+             */
+            gh_dgh?: number | null;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c?: number | null;
+            /**
+             * Phosphate Ppm
+             * @default null
+             */
+            phosphate_ppm?: number | null;
+            /**
+             * Salinity G Kg
+             * @default null
+             */
+            salinity_g_kg?: number | null;
+            /**
+             * Oxygen Mg L
+             * @default null
+             */
+            oxygen_mg_l?: number | null;
             /**
              * Day
              * @description Since the cycle was started
@@ -20209,31 +20287,6 @@ export interface components {
              * @default null
              */
             nitrate_mg_n_l?: number | null;
-            /**
-             * Ph
-             * @default null
-             */
-            ph?: number | null;
-            /**
-             * Kh Dkh
-             * @default null
-             */
-            kh_dkh?: number | null;
-            /**
-             * Temperature C
-             * @default null
-             */
-            temperature_c?: number | null;
-            /**
-             * Phosphate Ppm
-             * @default null
-             */
-            phosphate_ppm?: number | null;
-            /**
-             * Salinity G Kg
-             * @default null
-             */
-            salinity_g_kg?: number | null;
             /** Off Scale */
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
             /** Between */
@@ -22814,12 +22867,12 @@ export interface components {
             what: "ammonia" | "nitrite" | "nitrate";
             /**
              * Low Ppm
-             * @description As typed, on the kit's own basis
+             * @description As the kit reads it, on its own basis
              */
             low_ppm: number;
             /**
              * High Ppm
-             * @description As typed, on the kit's own basis
+             * @description As the kit reads it, on its own basis
              */
             high_ppm: number;
         };
@@ -22933,10 +22986,41 @@ export interface components {
          *     `off_scale` names those typed with a plus, `between` holds the ranges, of which the figure is the middle.
          */
         ReadTestLineAnswer: {
-            /** Verdict */
-            verdict: string;
-            /** Working */
-            working: components["schemas"]["WorkingLine"][];
+            /**
+             * Ph
+             * @default null
+             */
+            ph: number | null;
+            /**
+             * Kh Dkh
+             * @default null
+             */
+            kh_dkh: number | null;
+            /**
+             * Gh Dgh
+             * @default null
+             */
+            gh_dgh: number | null;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c: number | null;
+            /**
+             * Phosphate Ppm
+             * @default null
+             */
+            phosphate_ppm: number | null;
+            /**
+             * Salinity G Kg
+             * @default null
+             */
+            salinity_g_kg: number | null;
+            /**
+             * Oxygen Mg L
+             * @default null
+             */
+            oxygen_mg_l: number | null;
             /**
              * Ammonia Ppm
              * @default null
@@ -22952,31 +23036,10 @@ export interface components {
              * @default null
              */
             nitrate_ppm: number | null;
-            /**
-             * Phosphate Ppm
-             * @default null
-             */
-            phosphate_ppm: number | null;
-            /**
-             * Ph
-             * @default null
-             */
-            ph: number | null;
-            /**
-             * Kh Dkh
-             * @default null
-             */
-            kh_dkh: number | null;
-            /**
-             * Temperature C
-             * @default null
-             */
-            temperature_c: number | null;
-            /**
-             * Salinity G Kg
-             * @default null
-             */
-            salinity_g_kg: number | null;
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
             /** Off Scale */
             off_scale: ("ammonia" | "nitrite" | "nitrate")[];
             /** Between */
@@ -23005,16 +23068,40 @@ export interface components {
          */
         Reading: {
             /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
+             * Ph
+             * @default null
              */
-            kind: "reading";
+            ph: number | null;
             /**
-             * Basis
-             * @default ion
-             * @enum {string}
+             * Kh Dkh
+             * @default null
              */
-            basis: "N" | "ion";
+            kh_dkh: number | null;
+            /**
+             * Gh Dgh
+             * @default null
+             */
+            gh_dgh: number | null;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c: number | null;
+            /**
+             * Phosphate Ppm
+             * @default null
+             */
+            phosphate_ppm: number | null;
+            /**
+             * Salinity G Kg
+             * @default null
+             */
+            salinity_g_kg: number | null;
+            /**
+             * Oxygen Mg L
+             * @default null
+             */
+            oxygen_mg_l: number | null;
             /**
              * Ammonia Ppm
              * @default null
@@ -23031,30 +23118,16 @@ export interface components {
              */
             nitrate_ppm: number | null;
             /**
-             * Ph
-             * @default null
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
-            ph: number | null;
+            kind: "reading";
             /**
-             * Kh Dkh
-             * @default null
+             * Basis
+             * @default ion
+             * @enum {string}
              */
-            kh_dkh: number | null;
-            /**
-             * Temperature C
-             * @default null
-             */
-            temperature_c: number | null;
-            /**
-             * Phosphate Ppm
-             * @default null
-             */
-            phosphate_ppm: number | null;
-            /**
-             * Salinity G Kg
-             * @default null
-             */
-            salinity_g_kg: number | null;
+            basis: "N" | "ion";
             /** Off Scale */
             off_scale: ("ammonia" | "nitrite" | "nitrate")[];
             /**
@@ -23075,16 +23148,40 @@ export interface components {
          */
         ReadingIn: {
             /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
+             * Ph
+             * @default null
              */
-            kind: "reading";
+            ph?: number | null;
             /**
-             * Basis
-             * @default ion
-             * @enum {string}
+             * Kh Dkh
+             * @default null
              */
-            basis?: "N" | "ion";
+            kh_dkh?: number | null;
+            /**
+             * Gh Dgh
+             * @default null
+             */
+            gh_dgh?: number | null;
+            /**
+             * Temperature C
+             * @default null
+             */
+            temperature_c?: number | null;
+            /**
+             * Phosphate Ppm
+             * @default null
+             */
+            phosphate_ppm?: number | null;
+            /**
+             * Salinity G Kg
+             * @default null
+             */
+            salinity_g_kg?: number | null;
+            /**
+             * Oxygen Mg L
+             * @default null
+             */
+            oxygen_mg_l?: number | null;
             /**
              * Ammonia Ppm
              * @default null
@@ -23101,30 +23198,16 @@ export interface components {
              */
             nitrate_ppm?: number | null;
             /**
-             * Ph
-             * @default null
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
-            ph?: number | null;
+            kind: "reading";
             /**
-             * Kh Dkh
-             * @default null
+             * Basis
+             * @default ion
+             * @enum {string}
              */
-            kh_dkh?: number | null;
-            /**
-             * Temperature C
-             * @default null
-             */
-            temperature_c?: number | null;
-            /**
-             * Phosphate Ppm
-             * @default null
-             */
-            phosphate_ppm?: number | null;
-            /**
-             * Salinity G Kg
-             * @default null
-             */
-            salinity_g_kg?: number | null;
+            basis?: "N" | "ion";
             /** Off Scale */
             off_scale?: ("ammonia" | "nitrite" | "nitrate")[];
             /**

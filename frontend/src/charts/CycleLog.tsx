@@ -2,6 +2,7 @@
 import { useState } from "react";
 import { scaleLinear } from "@visx/scale";
 import { Area, LinePath } from "@visx/shape";
+import { WATER_PARAMETERS, type WaterParameter } from "../api/waterParameters";
 import type { DayBand } from "../api/schemas";
 import { PickOne } from "../kit/choices";
 import { usePhone } from "../kit/usePhone";
@@ -10,25 +11,41 @@ import { DayMarks, H, Lines, PAD } from "./dayScale";
 import type { CycleLogProps } from "./cycleLogProps";
 import { Poisons } from "./Poisons";
 import { fixed, short } from "../quantity/format";
+import { loggedFigure, parameterFigure, parameterUnit } from "../quantity/waterParameters";
 
-type Shown = "poisons" | "nitrate" | "kh" | "ph";
+/** The two poisons together, or one parameter by its key. */
+type Shown = "poisons" | WaterParameter["key"];
+
+const BANDS: Partial<Record<Shown, (day: DayBand) => DayBand["ph"]>> = {
+  nitrate: (b) => b.nitrate_mg_n_l,
+  kh: (b) => b.kh_dkh,
+  ph: (b) => b.ph,
+};
+/** What the forecast speaks of: offered before it was read. */
+const ALWAYS: readonly Shown[] = ["nitrate", "kh", "ph"];
+const POISONS: readonly Shown[] = ["ammonia", "nitrite"];
 
 /** One line at a time, or the two poisons together. */
 export function CycleLog(props: CycleLogProps) {
   const [shown, setShown] = useState<Shown>("poisons");
+  const { log, share } = props;
+  const offered = WATER_PARAMETERS.filter(
+    (one) =>
+      ALWAYS.includes(one.key) ||
+      (!POISONS.includes(one.key) && log.readings.some((r) => loggedFigure(one, r, share) !== null)),
+  );
+  const one = offered.find(({ key }) => key === shown);
   return (
     <div>
-      {shown === "poisons" ? <Poisons {...props} /> : <OneLine {...props} shown={shown} />}
+      {one ? <OneLine key={one.key} {...props} one={one} /> : <Poisons {...props} />}
       <div className="screen-only">
         <PickOne
           label="Show"
           value={shown}
           onChange={setShown}
           options={[
-            ["poisons", "ammonia, nitrite"],
-            ["nitrate", "nitrate"],
-            ["kh", "KH"],
-            ["ph", "pH"],
+            ["poisons", "ammonia, nitrite"] as const,
+            ...offered.map(({ key, label, word }) => [key, word || label.toLowerCase()] as const),
           ]}
         />
       </div>
@@ -36,85 +53,85 @@ export function CycleLog(props: CycleLogProps) {
   );
 }
 
-const LINES = {
-  nitrate: { title: "Nitrate", unit: "ppm", tone: "var(--water)", fill: "var(--water-fill)" },
-  kh: { title: "KH", unit: "dKH", tone: "var(--reed)", fill: "var(--reed-fill)" },
-  ph: { title: "pH", unit: "", tone: "var(--seed)", fill: "var(--seed-fill)" },
-} as const;
-
-function OneLine({
-  log,
-  forecast,
-  share,
-  dateOf,
-  shown,
-}: CycleLogProps & { shown: Exclude<Shown, "poisons"> }) {
+function OneLine({ log, forecast, share, dateOf, one }: CycleLogProps & { one: WaterParameter }) {
   const W = usePhone() ? 372 : 640;
-  const line = LINES[shown];
-  const per = shown === "nitrate" ? share.nitrate : 1;
-  const bandOf = (b: DayBand) => (shown === "nitrate" ? b.nitrate_mg_n_l : shown === "kh" ? b.kh_dkh : b.ph);
+  const tone = `var(--${one.tone})`;
+  const unit = parameterUnit(one);
+  const bandOf = BANDS[one.key];
+  const figure = (value: number) => (one.ion ? value / share[one.key] : parameterFigure(one, value));
   const marks = log.readings.flatMap((r) => {
-    const value = shown === "nitrate" ? r.nitrate_mg_n_l : shown === "kh" ? r.kh_dkh : r.ph;
-    return value == null ? [] : [{ day: r.day, value: value / per }];
+    const value = loggedFigure(one, r, share);
+    return value === null ? [] : [{ day: r.day, value }];
   });
   const lastDay = Math.max(forecast.pass_day_p90 ?? log.day_now + 28, log.day_now + 10) + 5;
-  const coming = forecast.bands.filter((b) => b.day <= lastDay);
-  const all = [
-    ...marks.map((m) => m.value),
-    ...coming.map((b) => bandOf(b).p90 / per),
-    ...coming.map((b) => bandOf(b).p10 / per),
-  ];
-  const low = shown === "ph" ? Math.floor(Math.min(...all) * 2) / 2 : 0;
+  const coming = bandOf
+    ? forecast.bands
+        .filter((b) => b.day <= lastDay)
+        .map((b) => ({
+          day: b.day,
+          p10: figure(bandOf(b).p10),
+          p50: figure(bandOf(b).p50),
+          p90: figure(bandOf(b).p90),
+        }))
+    : [];
+  const all = [...marks.map((m) => m.value), ...coming.flatMap((b) => [b.p10, b.p90])];
   const x = scaleLinear<number>({ domain: [0, lastDay], range: [PAD.left, W - PAD.right] });
   const y = scaleLinear<number>({
-    domain: [low, Math.max(...all) * (shown === "ph" ? 1.02 : 1.1) + 0.01],
+    domain: domainOf(all, one.floor),
     range: [H - PAD.bottom, PAD.top],
     clamp: true,
   });
   const now = coming.find((b) => b.day >= log.day_now);
-  const sentence = `${line.title}: ${marks.length ? `last read ${short(marks.at(-1)?.value ?? 0, 1)} ${line.unit}` : "not read yet"}; the band holds four of five likely courses${now ? `, today ${fixed(bandOf(now).p10 / per, 1)} to ${fixed(bandOf(now).p90 / per, 1)}` : ""}.`;
+  const last = marks.at(-1);
+  const read = last ? `last read ${short(last.value, 1)} ${unit}`.trim() : "not read yet";
+  const band = bandOf
+    ? `; the band holds four of five likely courses${now ? `, today ${fixed(now.p10, 1)} to ${fixed(now.p90, 1)}` : ""}`
+    : "";
+  const sentence = `${one.label}: ${read}${band}.`;
   return (
     <ChartFrame
-      title={`${line.title}, read and to come`}
+      title={`${one.label}, read${bandOf ? " and to come" : ""}`}
       sentence={sentence}
-      columns={["When", "Low", "Middle", "High"]}
-      rows={coming
-        .filter((b) => b.day % 3 === 0)
-        .map((b) => [
-          dateOf(b.day),
-          ...[bandOf(b).p10, bandOf(b).p50, bandOf(b).p90].map((v) => fixed(v / per, 1)),
-        ])}
+      columns={bandOf ? ["When", "Low", "Middle", "High"] : ["When", unit || one.label]}
+      rows={
+        bandOf
+          ? coming
+              .filter((b) => b.day % 3 === 0)
+              .map((b) => [dateOf(b.day), ...[b.p10, b.p50, b.p90].map((v) => fixed(v, 1))])
+          : marks.map((m) => [dateOf(m.day), short(m.value, 2)])
+      }
     >
       <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={sentence}>
-        <Lines y={y} width={W} unit={line.unit} />
+        <Lines y={y} width={W} unit={unit} />
         <Area
           data={coming}
           x={(b) => x(b.day)}
-          y0={(b) => y(bandOf(b).p10 / per)}
-          y1={(b) => y(bandOf(b).p90 / per)}
-          fill={line.fill}
+          y0={(b) => y(b.p10)}
+          y1={(b) => y(b.p90)}
+          fill={`var(--${one.tone}-fill)`}
           opacity={0.7}
         />
         <LinePath
           data={coming}
           x={(b) => x(b.day)}
-          y={(b) => y(bandOf(b).p50 / per)}
-          stroke={line.tone}
+          y={(b) => y(b.p50)}
+          stroke={tone}
           strokeWidth={1.4}
           strokeDasharray="5 4"
         />
-        <LinePath
-          data={marks}
-          x={(m) => x(m.day)}
-          y={(m) => y(m.value)}
-          stroke={line.tone}
-          strokeWidth={2.2}
-        />
+        <LinePath data={marks} x={(m) => x(m.day)} y={(m) => y(m.value)} stroke={tone} strokeWidth={2.2} />
         {marks.map((m) => (
-          <circle key={m.day} cx={x(m.day)} cy={y(m.value)} r={4.2} fill={line.tone} />
+          <circle key={m.day} cx={x(m.day)} cy={y(m.value)} r={4.2} fill={tone} />
         ))}
         <DayMarks x={x} today={log.day_now} ticks={6} />
       </svg>
     </ChartFrame>
   );
+}
+
+/** Ends of the axis. floor: least height of an axis from zero; null for one that keeps near its figures. */
+function domainOf(figures: number[], floor: number | null): [number, number] {
+  if (floor !== null) return [0, Math.max(Math.max(...figures, 0) * 1.1, floor)];
+  const low = Math.floor(Math.min(...figures) * 2) / 2;
+  return [low, Math.max(Math.max(...figures) * 1.02, low + 0.5)];
 }

@@ -1,9 +1,12 @@
 /** Ammonia and nitrite, read and forecast, KH beside them, events along the bottom. */
 import { scaleLinear } from "@visx/scale";
 import { Area, LinePath } from "@visx/shape";
+import { WATER_PARAMETERS, type WaterParameter } from "../api/waterParameters";
 import type { CycleForecast, CycleLog as Log, DayBand } from "../api/schemas";
 import { usePhone } from "../kit/usePhone";
+import { short } from "../quantity/format";
 import type { KitPpm } from "../quantity/ppm";
+import { loggedFigure, parameterLabel } from "../quantity/waterParameters";
 import type { CycleLogProps } from "./cycleLogProps";
 import { DayMarks, H, Lines, PAD, type Scale } from "./dayScale";
 import { ChartFrame } from "./frame";
@@ -30,13 +33,16 @@ export function Poisons({ log, forecast, share, passed = false, dateOf }: CycleL
     range: [H - PAD.bottom, PAD.top],
     clamp: true,
   });
+  const read = WATER_PARAMETERS.filter((one) =>
+    log.readings.some((r) => loggedFigure(one, r, share) !== null),
+  );
   const sentence = `Lines are your tests in ppm, bands hold four of five likely courses. ${passed ? "It has passed: fed on as advised it goes like this." : forecast.verdict}`;
   return (
     <ChartFrame
       title="What the tests say, and where it goes from here"
       sentence={sentence}
-      columns={["When", "Ammonia, ppm", "Nitrite, ppm", "Nitrate, ppm", "pH", "KH"]}
-      rows={rowsOf(log, share, dateOf)}
+      columns={["When", ...read.map((one) => (one.ion ? `${one.label}, ppm` : parameterLabel(one)))]}
+      rows={rowsOf(log, read, share, dateOf)}
     >
       <svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={sentence}>
         <Lines y={y} width={W} unit="ppm" />
@@ -106,14 +112,19 @@ function highest(coming: DayBand[], share: KitPpm, marks: Mark[]): number {
   return Math.max(5, Math.min(Math.max(...bands), 25), ...marks.map((m) => m.value)) * 1.08;
 }
 
-function rowsOf(log: Log, share: KitPpm, dateOf: (day: number) => string): (string | number)[][] {
+function rowsOf(
+  log: Log,
+  read: WaterParameter[],
+  share: KitPpm,
+  dateOf: (day: number) => string,
+): string[][] {
   return log.readings.map((r) => [
     dateOf(r.day),
-    ppm(r.ammonia_mg_n_l, share.ammonia),
-    ppm(r.nitrite_mg_n_l, share.nitrite) + (r.off_scale.includes("nitrite") ? "+" : ""),
-    ppm(r.nitrate_mg_n_l, share.nitrate),
-    r.ph ?? "",
-    r.kh_dkh ?? "",
+    ...read.map((one) => {
+      const value = loggedFigure(one, r, share);
+      if (value === null) return "";
+      return one.ion ? short(value, 2) + (r.off_scale.includes(one.key) ? "+" : "") : short(value, 1);
+    }),
   ]);
 }
 
@@ -261,8 +272,4 @@ function Tag({ mark, x, y, text, dy, tone, end }: TagProps) {
       {text}
     </text>
   );
-}
-
-function ppm(value: number | null | undefined, share: number): string {
-  return value == null ? "" : String(Number((value / share).toFixed(2)));
 }

@@ -1,5 +1,6 @@
 /** A logbook entry in a few words. */
 import type { Entry, FittedFilter, Tables } from "../api/schemas";
+import { WATER_PARAMETERS } from "../api/waterParameters";
 import { degreesWords, fixed, money, short, show, sizeWords, withMark } from "../quantity/format";
 import { SITUATIONS } from "./situations";
 import { LOCALE } from "../quantity/locale";
@@ -45,14 +46,13 @@ export function testInWords(body: TestBody): string {
     return figure === null ? null : `${what} ${figure}`;
   };
   const figures = some(
-    colour("ammonia"),
-    colour("nitrite"),
-    colour("nitrate"),
-    read("pH", body.ph),
-    read("KH", body.kh_dkh),
-    degreesWords(body.temperature_c),
-    read("phosphate", body.phosphate_ppm),
-    read("salinity", body.salinity_g_kg, " g/kg"),
+    ...WATER_PARAMETERS.map((one) => {
+      if (one.ion) return colour(one.key);
+      const unit = one.unit === "g/kg" || one.unit === "mg/L" ? ` ${one.unit}` : "";
+      return one.field === "temperature_c"
+        ? degreesWords(body.temperature_c)
+        : read(one.word, body[one.field], unit);
+    }),
   );
   return `Test: ${figures.join(", ")}${body.basis === "N" ? " (as N)" : ""}${body.other_kit ? ", with another kit" : ""}`;
 }

@@ -139,6 +139,11 @@ _ALL = (
         "US EPA 2013, Aquatic life ambient water quality criteria for ammonia, freshwater (EPA 822-R-13-001)",
     ),
     Source(
+        "epa1986",
+        "published",
+        "US EPA 1986, Ambient water quality criteria for dissolved oxygen (EPA 440/5-86-003); figures from memory",
+    ),
+    Source(
         "epa1993",
         "published",
         "US EPA 1993, Nitrogen Control manual: 7.14 mg CaCO3 of alkalinity and 4.57 mg O2 for each mg N nitrified",

@@ -3,56 +3,50 @@
 import csv
 import io
 import re
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta, timezone
 from itertools import islice
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, ValidationError
+from pydantic import AfterValidator, Field, ValidationError
 
 from reedmace.core.contract import Part, whole
-from reedmace.core.quantity import CACO3_PER_DKH, NITROGEN_SHARE
 from reedmace.core.registry import issues_of
+from reedmace.core.water_parameters import WATER_PARAMETERS, ColumnUnit
 from reedmace.formats.csv_rows import MOST_COLUMNS, MOST_FAULTS, RowError
 from reedmace.formats.readings_csv import MOST_ROWS, reading_key
 from reedmace.logbook.replay.entries import NewEntry, Reading
 from reedmace.logbook.times import in_our_time
 
-Target = Literal[
-    "skip", "date", "time", "basis", "ammonia", "nitrite", "nitrate", "ph", "kh", "temperature", "phosphate"
-]
-Unit = Literal["", "ppm", "ppm-N", "dKH", "ppm-CaCO3", "meq/L", "C", "F"]
+_BY_KEY = {one.key: one for one in WATER_PARAMETERS}
+TARGETS = ("skip", "date", "time", "basis", *_BY_KEY)
+UNITS: dict[str, tuple[ColumnUnit, ...]] = {key: one.units for key, one in _BY_KEY.items() if one.units}
+_CHOICES = ("", *dict.fromkeys(unit.unit for units in UNITS.values() for unit in units))
 DateOrder = Literal["year-first", "day-first", "month-first"]
 
-_GUESS: tuple[tuple[str, Target, Unit], ...] = (
-    # Longest names first: "no3" must not match as "no".
-    (r"nitrate|no ?3", "nitrate", "ppm"),
-    (r"nitrite|no ?2", "nitrite", "ppm"),
-    (r"ammoni|nh ?[34]|\btan\b", "ammonia", "ppm"),
-    (r"phosph|po ?4", "phosphate", "ppm"),
-    (r"\bkh\b|carbonate|alkal", "kh", "dKH"),
-    (r"\bph\b", "ph", ""),
-    (r"temp|°", "temperature", "C"),
-    (r"date|\bat\b|\bwhen\b|\bday\b", "date", ""),
-    (r"time|hour", "time", ""),
-    (r"\bbasis\b", "basis", ""),
+
+def _among(choices: tuple[str, ...]) -> Callable[[str], str]:
+    """A check that a text is one of some choices."""
+
+    def check(value: str) -> str:
+        if value not in choices:
+            raise ValueError(f"is none of {', '.join(filter(None, choices))}")
+        return value
+
+    return check
+
+
+Target = Annotated[str, AfterValidator(_among(TARGETS)), Field(json_schema_extra={"enum": [*TARGETS]})]
+Unit = Annotated[str, AfterValidator(_among(_CHOICES)), Field(json_schema_extra={"enum": [*_CHOICES]})]
+
+_GUESS: tuple[tuple[str, str], ...] = (
+    *((one.header, key) for key, one in _BY_KEY.items()),
+    (r"date|\bat\b|\bwhen\b|\bday\b", "date"),
+    (r"time|hour", "time"),
+    (r"\bbasis\b", "basis"),
 )
-_FIELD: dict[str, str] = {
-    "ammonia": "ammonia_ppm",
-    "nitrite": "nitrite_ppm",
-    "nitrate": "nitrate_ppm",
-    "ph": "ph",
-    "kh": "kh_dkh",
-    "temperature": "temperature_c",
-    "phosphate": "phosphate_ppm",
-}
-UNITS: dict[str, tuple[Unit, ...]] = {
-    "ammonia": ("ppm", "ppm-N"),
-    "nitrite": ("ppm", "ppm-N"),
-    "nitrate": ("ppm", "ppm-N"),
-    "kh": ("dKH", "ppm-CaCO3", "meq/L"),
-    "temperature": ("C", "F"),
-}
+"""How a column is recognised by its name; the first that fits."""
 _DATES: dict[DateOrder, tuple[str, ...]] = {
     "year-first": ("%Y-%m-%d", "%Y/%m/%d", "%Y.%m.%d"),
     "day-first": ("%d/%m/%Y", "%d.%m.%Y", "%d-%m-%Y", "%d/%m/%y", "%d.%m.%y"),
@@ -155,12 +149,12 @@ def _misfits(uses: list[ColumnUse], body: list[tuple[int, list[str]]]) -> list[R
         faults.append(RowError(1, "", f"two columns are mapped to {target}; keep one."))
     if "date" not in targets:
         faults.append(RowError(1, "", "no column is mapped to the date."))
-    if not any(t in _FIELD for t in targets):
+    if not any(t in _BY_KEY for t in targets):
         faults.append(RowError(1, "", "no column is mapped to a test."))
     if len(body) > MOST_ROWS:
         faults.append(RowError(MOST_ROWS + 2, "", f"is one too many; send at most {MOST_ROWS} rows at a time."))
     for use in uses:
-        allowed = UNITS.get(use.target)
+        allowed = [unit.unit for unit in UNITS.get(use.target, ())]
         if allowed and use.unit not in allowed:
             faults.append(RowError(1, use.column, f"is in {' or '.join(allowed)}; say which."))
     return faults
@@ -175,20 +169,19 @@ def _uses(question: MappedCsv, header: list[str], body: list[tuple[int, list[str
             uses.append(given.get(name, ColumnUse(column=name)))
             continue
         low = name.lower().replace("_", " ")
-        target, unit = next(((t, u) for pattern, t, u in _GUESS if re.search(pattern, low)), ("skip", ""))
-        if target in ("ammonia", "nitrite", "nitrate") and re.search(r"-n\b|as n\b|\(n\)", low):
-            unit = "ppm-N"
-        if target == "kh" and ("ppm" in low or "mg" in low or "caco3" in low):
-            unit = "ppm-CaCO3"
-        if target == "kh" and re.search(r"\bm(eq|mol)\b", low):
-            unit = "meq/L"
-        if target == "temperature" and re.search(r"°?f\b|_f\b|fahren", low):
-            unit = "F"
+        target = next((key for pattern, key in _GUESS if re.search(pattern, low)), "skip")
+        unit = _unit_of(low, UNITS.get(target, ()))
         if target in taken:
             target, unit = "skip", ""
         taken.add(target)
         uses.append(ColumnUse.model_validate({"column": name, "target": target, "unit": unit}))
     return uses
+
+
+def _unit_of(name: str, units: tuple[ColumnUnit, ...]) -> str:
+    """The unit a column's name speaks of, otherwise the field's own. name: in small letters."""
+    told = [unit for unit in units[1:] if re.search(unit.header, name)]
+    return (told[-1] if told else units[0]).unit if units else ""
 
 
 def _date_order(uses: list[ColumnUse], header: list[str], body: list[tuple[int, list[str]]]) -> DateOrder:
@@ -252,9 +245,10 @@ def _cell(row: _Line, use: ColumnUse, cell: str, order: DateOrder) -> str | None
     value, plus = _figure(cell)
     if value is None:
         return f'"{cell[:40]}" is not a figure.'
-    if plus and use.target in ("ammonia", "nitrite", "nitrate"):
+    one = _BY_KEY[use.target]
+    if plus and one.ion:
         row.off.append(use.target)
-    row.body[_FIELD[use.target]] = _converted(value, use)
+    row.body[one.field] = _converted(value, use)
     return None
 
 
@@ -262,7 +256,7 @@ def _whole(row: _Line, uses: list[ColumnUse]) -> str | None:
     """Fault of a row whose cells are each valid, or None."""
     if row.at is None:
         return "has no date."
-    if not any(f in row.body for f in _FIELD.values()):
+    if not any(one.field in row.body for one in WATER_PARAMETERS):
         return "has no figure."
     if row.body["basis"] == "N" and any(u.unit == "ppm-N" for u in uses):
         return "the row's basis and a column's unit both say N; leave one of them."
@@ -302,7 +296,7 @@ def _take(found: Mapped, line: int, row: _Line, zone: timezone, now: datetime) -
 def _figure(cell: str) -> tuple[float | None, bool]:
     text = cell.strip().lstrip("<").strip()
     plus = text.endswith("+") or text.startswith(">")
-    text = re.sub(r"\s*(ppm|mg/l|dkh|°?[cf])$", "", text.strip("+> "), flags=re.IGNORECASE)
+    text = re.sub(r"\s*(ppm|mg/l|g/kg|d[kg]h|°?[cf])$", "", text.strip("+> "), flags=re.IGNORECASE)
     try:
         return float(text.replace(",", ".")), plus
     except ValueError:
@@ -311,12 +305,5 @@ def _figure(cell: str) -> tuple[float | None, bool]:
 
 def _converted(value: float, use: ColumnUse) -> float:
     """In the logbook's unit: ppm of the ion, dKH, °C."""
-    if use.unit == "ppm-N":
-        return value / NITROGEN_SHARE[{"ammonia": "NH4", "nitrite": "NO2", "nitrate": "NO3"}[use.target]]
-    if use.unit == "ppm-CaCO3":
-        return value / CACO3_PER_DKH
-    if use.unit == "meq/L":
-        return value * 50.04 / CACO3_PER_DKH
-    if use.unit == "F":
-        return (value - 32) / 1.8
-    return value
+    unit = next((one for one in UNITS.get(use.target, ()) if one.unit == use.unit), None)
+    return value if unit is None else (value - unit.offset) / unit.per

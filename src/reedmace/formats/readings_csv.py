@@ -10,24 +10,16 @@ from pydantic import ValidationError
 
 from reedmace.core.quantity import formatting
 from reedmace.core.registry import issues_of
+from reedmace.core.water_parameters import COLOUR_READ, WATER_PARAMETERS
 from reedmace.formats.csv_rows import RowError, read_rows
 from reedmace.logbook.replay.entries import NewEntry, Reading
 from reedmace.logbook.times import in_our_time
 
-COLUMNS = (
-    "at",
-    "basis",
-    "ammonia_ppm",
-    "nitrite_ppm",
-    "nitrate_ppm",
-    "ph",
-    "kh_dkh",
-    "temperature_c",
-    "phosphate_ppm",
-    "salinity_g_kg",
-)
+COLUMNS = ("at", "basis", *(one.field for one in WATER_PARAMETERS))
 _FIGURES = COLUMNS[2:]
-_COLOURS = {f"{what}_ppm": what for what in ("ammonia", "nitrite", "nitrate")}
+_KEYED = 8
+"""Columns of the first version: they stand in a row's key read or not, later ones where they were read."""
+_COLOURS = {one.field: one.key for one in COLOUR_READ}
 """Columns read against a colour scale: "5+" is off it, "0.25-1" stands between two steps."""
 _IN_F = "temperature_f"
 """Temperature column in degrees Fahrenheit, written for readers of °F and accepted from anyone."""
@@ -77,7 +69,10 @@ def reading_key(at: datetime, reading: Reading) -> str:
 
     at: aware time; reading: as kept or as read from a row.
     """
-    figures = (f"{getattr(reading, c):g}" if getattr(reading, c) is not None else "" for c in _FIGURES)
+    read = [getattr(reading, column) for column in _FIGURES]
+    figures = [f"{value:g}" if value is not None else "" for value in read[:_KEYED]]
+    later = zip(_FIGURES[_KEYED:], read[_KEYED:], strict=True)
+    figures += [f"{column}{value:g}" for column, value in later if value is not None]
     ranges = (f"{b.what}{b.low_ppm:g}-{b.high_ppm:g}" for b in reading.between)
     said = [at.astimezone(UTC).isoformat(), reading.basis, *figures, *sorted(reading.off_scale), *sorted(ranges)]
     return "csv-" + hashlib.sha256("|".join(said).encode()).hexdigest()[:40]

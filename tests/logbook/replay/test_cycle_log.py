@@ -164,7 +164,7 @@ def test_what_comes_next_has_its_days() -> None:
     state = stand((0, PLAN), (0, {"kind": "dose", "raise_mg_n_l": 1.5}), *rows)
     log = cycle_log(state, at(9))
     advice = cycle_advice(CycleAdviceQuestion(log=log))
-    forecast = compute("cycle-forecast", {"log": log.model_dump(), "draws": 200})
+    forecast = compute("cycle-forecast", {"log": log.model_dump(), "draws": 1000})
     found = {d.title: d for d in cycle_due(state, at(9), advice, forecast)}
     assert at(12) < found["KH runs out"].at < at(15)
     assert found["Ready, earliest day"].at == START + timedelta(days=forecast.pass_day_p10)

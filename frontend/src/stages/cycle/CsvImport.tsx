@@ -5,10 +5,12 @@ import { FileTrigger } from "react-aria-components";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../../api/client";
 import { refresh } from "../../api/entries";
+import { WATER_PARAMETERS } from "../../api/waterParameters";
 import type { CsvPreview, FoundColumn, MappedCsv } from "../../api/schemas";
 import { Button, Lead, ProblemNote, Select } from "../../kit";
 import { Bar } from "../../kit";
 import { Table } from "./Ready";
+import { parameterCell, parameterLabel, parametersRead } from "../../quantity/waterParameters";
 import { LOCALE } from "../../quantity/locale";
 
 type Target = FoundColumn["target"];
@@ -19,32 +21,13 @@ const TARGETS: readonly (readonly [Target, string])[] = [
   ["date", "date"],
   ["time", "time of day"],
   ["basis", "ion or N, by row"],
-  ["ammonia", "ammonia"],
-  ["nitrite", "nitrite"],
-  ["nitrate", "nitrate"],
-  ["ph", "pH"],
-  ["kh", "KH"],
-  ["temperature", "temperature"],
-  ["phosphate", "phosphate"],
+  ...WATER_PARAMETERS.map(
+    (one) => [one.key, one.label.replace(/^[A-Z](?=[a-z])/, (c) => c.toLowerCase())] as const,
+  ),
 ];
-const PPM: readonly (readonly [Unit, string])[] = [
-  ["ppm", "ppm of the ion"],
-  ["ppm-N", "ppm as N"],
-];
-const UNITS: Partial<Record<Target, readonly (readonly [Unit, string])[]>> = {
-  ammonia: PPM,
-  nitrite: PPM,
-  nitrate: PPM,
-  kh: [
-    ["dKH", "dKH"],
-    ["ppm-CaCO3", "ppm CaCO3"],
-    ["meq/L", "meq/L"],
-  ],
-  temperature: [
-    ["C", "°C"],
-    ["F", "°F"],
-  ],
-};
+const UNITS: Partial<Record<Target, readonly (readonly [Unit, string])[]>> = Object.fromEntries(
+  WATER_PARAMETERS.filter((one) => one.units.length > 0).map((one) => [one.key, one.units]),
+);
 
 export function CsvImport({ tankId }: { tankId: number }) {
   const queries = useQueryClient();
@@ -52,6 +35,7 @@ export function CsvImport({ tankId }: { tankId: number }) {
   const [preview, setPreview] = useState<CsvPreview | null>(null);
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const [said, setSaid] = useState("");
+  const columns = parametersRead(preview?.rows.map((r) => r.reading) ?? []);
   const path = { params: { path: { tank_id: tankId } } };
   const attempt = async (work: () => Promise<void>) => {
     try {
@@ -164,12 +148,9 @@ export function CsvImport({ tankId }: { tankId: number }) {
                   <tr>
                     <th>Line</th>
                     <th>When</th>
-                    <th>Ammonia</th>
-                    <th>Nitrite</th>
-                    <th>Nitrate</th>
-                    <th>pH</th>
-                    <th>KH</th>
-                    <th>°C</th>
+                    {columns.map((one) => (
+                      <th key={one.field}>{parameterLabel(one)}</th>
+                    ))}
                   </tr>
                 </thead>
                 <tbody>
@@ -177,17 +158,8 @@ export function CsvImport({ tankId }: { tankId: number }) {
                     <tr key={r.line}>
                       <th scope="row">{r.line}</th>
                       <td>{new Date(r.at).toLocaleString(LOCALE)}</td>
-                      {(
-                        [
-                          "ammonia_ppm",
-                          "nitrite_ppm",
-                          "nitrate_ppm",
-                          "ph",
-                          "kh_dkh",
-                          "temperature_c",
-                        ] as const
-                      ).map((f) => (
-                        <td key={f}>{r.reading[f] == null ? "" : Number(r.reading[f].toFixed(2))}</td>
+                      {columns.map((one) => (
+                        <td key={one.field}>{parameterCell(one, r.reading[one.field])}</td>
                       ))}
                     </tr>
                   ))}

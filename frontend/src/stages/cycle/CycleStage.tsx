@@ -31,6 +31,8 @@ import { VialReader } from "./VialReader";
 import { WaterSpecies } from "./WaterSpecies";
 import { WhatIf } from "./WhatIf";
 import { useNarrow } from "../../kit/usePhone";
+import { WATER_PARAMETERS } from "../../api/waterParameters";
+import { parameterCell } from "../../quantity/waterParameters";
 import { degreesWords } from "../../quantity/format";
 import { LOCALE } from "../../quantity/locale";
 import { Opening } from "../../shared/NotFetched";
@@ -297,9 +299,11 @@ function waterWords(latest: Entry | undefined): string[] {
   const rest = [
     pair[0] ? pair[1] : null,
     figure("nitrate", r.nitrate_ppm, "nitrate"),
-    r.kh_dkh == null ? null : `KH ${r.kh_dkh}`,
-    r.ph == null ? null : `pH ${r.ph}`,
-    degreesWords(r.temperature_c),
+    ...WATER_PARAMETERS.map((one) => {
+      if (one.ion) return null;
+      const value = parameterCell(one, r[one.field]);
+      return one.unit === "°C" ? degreesWords(r.temperature_c) : value && `${one.word} ${value}`;
+    }),
   ];
   const second = rest.filter(Boolean).join(" · ");
   if (second) words.push(second);

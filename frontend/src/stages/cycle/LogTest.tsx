@@ -3,6 +3,7 @@ import { useRef, useState, type SyntheticEvent } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { compute, ProblemError } from "../../api/client";
+import { WATER_PARAMETERS } from "../../api/waterParameters";
 import { useBlanks } from "../../api/tables";
 import { useCompute } from "../../api/compute";
 import { useWrite } from "../../api/entries";
@@ -12,21 +13,11 @@ import { Bar, Button, HowTo, InlineButton, phone, ProblemNote, TextField, Term }
 import { usePhone } from "../../kit/usePhone";
 import { TapTest } from "./TapTest";
 import { VialTimers } from "./VialTimers";
-import { FIELDS, readingOf, lineQuestion } from "../../shared/testLine";
+import { readingOf, lineQuestion } from "../../shared/testLine";
 import { When } from "../../shared/When";
 import { unitName } from "../../quantity/format";
+import { parameterLabel } from "../../quantity/waterParameters";
 
-type Field = (typeof FIELDS)[number][0];
-const NAMES: Record<Field, string> = {
-  ammonia_ppm: "a",
-  nitrite_ppm: "n",
-  nitrate_ppm: "no3",
-  ph: "ph",
-  kh_dkh: "kh",
-  temperature_c: "t",
-  phosphate_ppm: "po4",
-  salinity_g_kg: "sal",
-};
 type Way = "taps" | "line" | "boxes";
 const WAY_KEY = "reedmace.logtest";
 
@@ -241,10 +232,10 @@ function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
     const [name, figure] = piece.split(/\s+/);
     if (name) values[name] = figure ?? "";
   }
-  const put = (field: Field, figure: string) => {
-    const next = { ...values, [NAMES[field]]: figure };
+  const put = (letter: string, figure: string) => {
+    const next = { ...values, [letter]: figure };
     type(
-      FIELDS.map(([f]) => [NAMES[f], next[NAMES[f]] ?? ""] as const)
+      WATER_PARAMETERS.map((one) => [one.letter, next[one.letter] ?? ""] as const)
         .filter(([, v]) => v.trim())
         .map(([k, v]) => `${k} ${v.trim()}`)
         .join(" "),
@@ -254,14 +245,14 @@ function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
     <form onSubmit={(e) => void send(e)} aria-label="Test, typed">
       {boxes ? (
         <Grid data-quick-entry>
-          {FIELDS.map(([f, label]) => (
+          {WATER_PARAMETERS.map((one) => (
             <TextField
-              key={f}
-              label={f === "temperature_c" ? unitName("°C") : label}
-              value={values[NAMES[f]] ?? ""}
+              key={one.field}
+              label={one.unit === "°C" ? unitName("°C") : parameterLabel(one)}
+              value={values[one.letter] ?? ""}
               inputMode="decimal"
               onChange={(v) => {
-                put(f, v);
+                put(one.letter, v);
               }}
             />
           ))}
@@ -321,7 +312,7 @@ const Box = styled.div`
 `;
 const Grid = styled.div`
   display: grid;
-  grid-template-columns: repeat(7, minmax(0, 1fr));
+  grid-template-columns: repeat(5, minmax(0, 1fr));
   gap: 8px;
   ${phone} {
     grid-template-columns: repeat(3, minmax(0, 1fr));

@@ -5,16 +5,16 @@ import { styled } from "styled-components";
 import { ProblemError } from "../../api/client";
 import { useEntries } from "../../api/tanks";
 import { useWrite } from "../../api/entries";
+import { WATER_PARAMETERS, type WaterParameter } from "../../api/waterParameters";
 import type { Entry, Reading, LogbookState } from "../../api/schemas";
 import { Button, Fields, InlineButton, Lead, LineLink, ProblemNote, YesNo } from "../../kit";
-import { NumberBox } from "../../kit/quantities";
+import { NumberBox, QuantityField } from "../../kit/quantities";
 import { Bar } from "../../kit";
 import { colourFigure } from "../../shared/entryWords";
-import { FIELDS } from "../../shared/testLine";
 import { When } from "../../shared/When";
 import { Table } from "./Ready";
 import { LOCALE } from "../../quantity/locale";
-import { short } from "../../quantity/format";
+import { parameterCell, parameterLabel, parametersRead } from "../../quantity/waterParameters";
 
 const COLOURS = ["ammonia", "nitrite", "nitrate"] as const;
 
@@ -22,6 +22,7 @@ export function TestsBook({ tankId, logbook }: { tankId: number; logbook: Logboo
   const entries = useEntries(tankId);
   const [open, setOpen] = useState<number | null>(null);
   const readings = [...logbook.readings].reverse();
+  const columns = parametersRead(readings.map((e) => e.body as Reading));
   const byId = new Map((entries.data?.entries ?? []).map((e) => [e.id, e]));
   const earlier = (entry: Entry): Entry[] => {
     const found: Entry[] = [];
@@ -42,8 +43,8 @@ export function TestsBook({ tankId, logbook }: { tankId: number; logbook: Logboo
           <thead>
             <tr>
               <th>When</th>
-              {FIELDS.map(([f, name]) => (
-                <th key={f}>{name}</th>
+              {columns.map((one) => (
+                <th key={one.field}>{parameterLabel(one)}</th>
               ))}
               <th>
                 <span>Correct</span>
@@ -56,8 +57,8 @@ export function TestsBook({ tankId, logbook }: { tankId: number; logbook: Logboo
               return (
                 <tr key={entry.id}>
                   <th scope="row">{moment(entry.at)}</th>
-                  {FIELDS.map(([f]) => (
-                    <td key={f}>{show(r, f)}</td>
+                  {columns.map((one) => (
+                    <td key={one.field}>{show(r, one)}</td>
                   ))}
                   <td>
                     <InlineButton
@@ -108,22 +109,29 @@ function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
   return (
     <Panel aria-label={`Correct the test of ${moment(entry.at)}`}>
       <Fields $min={92}>
-        {FIELDS.map(([f, name]) => (
-          <NumberBox
-            key={f}
-            label={name}
-            value={reading[f] ?? null}
-            {...range(`Reading.${f}`)}
-            onChange={(v) => {
+        {WATER_PARAMETERS.map((one) => {
+          const props = {
+            value: reading[one.field] ?? null,
+            onChange: (v: number | null) => {
               // A corrected figure has no range any more.
               setReading((now) => ({
                 ...now,
-                [f]: v,
-                between: now.between.filter((span) => f !== `${span.what}_ppm`),
+                [one.field]: v,
+                between: now.between.filter((span) => one.field !== `${span.what}_ppm`),
               }));
-            }}
-          />
-        ))}
+            },
+          };
+          return one.unit === "°C" ? (
+            <QuantityField key={one.field} label={one.label} unit="°C" {...props} />
+          ) : (
+            <NumberBox
+              key={one.field}
+              label={parameterLabel(one)}
+              {...range(`Reading.${one.field}`)}
+              {...props}
+            />
+          );
+        })}
       </Fields>
       <Bar>
         <When at={at} onChange={setAt} />
@@ -184,9 +192,9 @@ function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
           {earlier.map((e) => (
             <li key={e.id}>
               Before, written {moment(e.written_at)}:{" "}
-              {FIELDS.map(([f, name]) => {
-                const text = show(e.body as Reading, f);
-                return text ? `${name} ${text}` : "";
+              {WATER_PARAMETERS.map((one) => {
+                const text = show(e.body as Reading, one);
+                return text ? `${one.label} ${text}` : "";
               })
                 .filter(Boolean)
                 .join(", ")}
@@ -198,11 +206,8 @@ function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
   );
 }
 
-function show(r: Reading, field: (typeof FIELDS)[number][0]): string {
-  const colour = COLOURS.find((what) => field === `${what}_ppm`);
-  if (colour) return colourFigure(r, colour) ?? "";
-  const value = r[field];
-  return value == null ? "" : short(value, 3);
+function show(r: Reading, one: WaterParameter): string {
+  return one.ion ? (colourFigure(r, one.key) ?? "") : parameterCell(one, r[one.field]);
 }
 
 function moment(at: string): string {

@@ -28,7 +28,8 @@ Q10 = 1.83
 ACTIVE = 2.0
 """Oxygen use relative to resting, for swimming and digestion (memory)."""
 SHORT_MG_L, DOUBTFUL_MG_L = 3.0, 4.5
-"""Concentration below which most fish suffer, and below which the balance leaves a doubt (memory).
+"""Concentration below which most fish suffer (the one-day minimum of US EPA 1986 for warm water), and below which the
+balance leaves a doubt (memory).
 
 What a surface takes in is known to a third at best, so between the two nothing is called short.
 """

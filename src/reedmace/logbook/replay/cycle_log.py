@@ -167,11 +167,7 @@ def _logged_readings(state: LogbookState, days: _Days) -> list[LoggedReading]:
                 ammonia_mg_n_l=None if r.ammonia_ppm is None else as_nitrogen(r.ammonia_ppm, "ammonia", r.basis),
                 nitrite_mg_n_l=None if r.nitrite_ppm is None else as_nitrogen(r.nitrite_ppm, "nitrite", r.basis),
                 nitrate_mg_n_l=None if r.nitrate_ppm is None else as_nitrogen(r.nitrate_ppm, "nitrate", r.basis),
-                ph=r.ph,
-                kh_dkh=r.kh_dkh,
-                temperature_c=r.temperature_c,
-                phosphate_ppm=r.phosphate_ppm,
-                salinity_g_kg=r.salinity_g_kg,
+                **r.shared_figures(),
                 off_scale=r.off_scale,
                 between=[
                     LoggedBetween(

@@ -5,11 +5,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.contract import PH, Celsius, Part, number
+from reedmace.core.contract import number
 from reedmace.core.cycle.record.log import Off
 from reedmace.core.quantity.units import Basis
+from reedmace.core.water_parameters import KitFigures
 from reedmace.logbook.replay.current_plans import filter_plan
-from reedmace.logbook.replay.entries import Key, Outage, Ppm, Reading, TimedFlow
+from reedmace.logbook.replay.entries import Key, Outage, Reading, TimedFlow
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.times import OurTime
 
@@ -21,7 +22,7 @@ PROBE_HOURS = 24
 """Hours between entries of a probe, apart from changes by a step."""
 
 
-class DeviceReading(Part):
+class DeviceReading(KitFigures):
     """One reading as a device sends it. `key` makes a repeated send harmless."""
 
     key: Key
@@ -29,12 +30,6 @@ class DeviceReading(Part):
     flow_lph: Annotated[float, number("L/h", 0, 1e6)] | None = None
     watts: Annotated[float, number("W", 0, 5000)] | None = None
     basis: Basis = "ion"
-    ammonia_ppm: Ppm | None = None
-    nitrite_ppm: Ppm | None = None
-    nitrate_ppm: Ppm | None = None
-    kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
-    ph: PH | None = None
-    temperature_c: Celsius | None = None
     off_scale: Annotated[list[Off], Field(max_length=3)] = Field(default_factory=list)
 
 
@@ -62,8 +57,8 @@ def entry_of(
         before = state.filter_running if filter_key is None else state.runs(filter_key)
         return Outage(kind="outage", running=running, filter_key=filter_key) if running != before else None
     if kind == "test-kit":
-        figures = ("ammonia_ppm", "nitrite_ppm", "nitrate_ppm", "kh_dkh", "ph")
-        found = {f: getattr(reading, f) for f in figures if getattr(reading, f) is not None}
+        own = set(KitFigures.model_fields) - {"temperature_c"}
+        found = {f: value for f in own if (value := getattr(reading, f)) is not None}
         return Reading(kind="reading", basis=reading.basis, off_scale=reading.off_scale, **found) if found else None
     if kind in ("thermometer", "ph-probe"):
         return _probed("temperature_c" if kind == "thermometer" else "ph", reading, state)

@@ -5,16 +5,16 @@ from typing import Annotated, Literal, NamedTuple
 
 from pydantic import AwareDatetime, Field, model_validator
 
-from reedmace.core.contract import PH, Celsius, MgNPerL, Name, Part, Share, number, whole
+from reedmace.core.contract import MgNPerL, Name, Part, Share, number, whole
 from reedmace.core.cycle import Sign
 from reedmace.core.cycle.record.log import Off
 from reedmace.core.cycle.record.test_line import ReadBetween
 from reedmace.core.quantity.units import Basis
+from reedmace.core.water_parameters import KitFigures
 from reedmace.logbook.plans.plan_kinds import CyclePlan, FilterKey, FilterPlan, FitPlan, KitPlan, StockPlan, TankPlan
 from reedmace.logbook.times import OurTime
 from reedmace.logbook.upcast import FIRST
 
-Ppm = Annotated[float, number("ppm", 0, 2000, "As the kit reads it, on `basis`")]
 Key = Annotated[
     str,
     Field(
@@ -57,19 +57,11 @@ class TimedFlow(Part):
     computed_lph: Annotated[float, number("L/h", 0, 1e7)] | None = None
 
 
-class Reading(Part):
+class Reading(KitFigures):
     """One test with at least one figure."""
 
     kind: Literal["reading"]
     basis: Basis = "ion"
-    ammonia_ppm: Ppm | None = None
-    nitrite_ppm: Ppm | None = None
-    nitrate_ppm: Ppm | None = None
-    ph: PH | None = None
-    kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
-    temperature_c: Celsius | None = None
-    phosphate_ppm: Annotated[float, number("ppm", 0, 100, "As PO4")] | None = None
-    salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] | None = None
     off_scale: Annotated[list[Off], Field(max_length=3)] = Field(default_factory=list)
     between: Annotated[list[ReadBetween], Field(max_length=3)] = Field(
         default_factory=list, description="Ranges of figures that stood between steps"

@@ -1,10 +1,12 @@
 """What one figure of a test may stand for."""
 
+import numpy as np
 import pytest
 
-from reedmace.core.cycle import CycleForecastQuestion, CycleLog, LoggedReading, cycle_forecast
+from reedmace.core.cycle import CycleLog, LoggedReading
+from reedmace.core.cycle.model.ensemble import log_chances
 from reedmace.core.cycle.record.log import LoggedBetween
-from reedmace.core.cycle.record.suspect_readings import read_interval
+from reedmace.core.cycle.record.suspect_readings import figures_of, read_interval
 from tests.support.cycling import A
 
 LOG = CycleLog.model_validate({"net_l": 100, "day_now": 3})
@@ -28,18 +30,14 @@ def test_a_range_that_begins_at_nothing_reaches_below_as_a_zero_does() -> None:
     assert high == 0.4
 
 
-def test_a_finer_reading_narrows_the_forecast() -> None:
-    doses = [{"day": 0.1, "raise_mg_n_l": 2 * A}]
-    rows = [(5.0, 1.6), (8.0, 1.2), (11.0, 0.7)]
-    plain = [{"day": day, "ammonia_mg_n_l": ppm * A, "nitrite_mg_n_l": 0.0} for day, ppm in rows]
-    fine = [
-        row | {"between": [{"what": "ammonia", "low_mg_n_l": (ppm - 0.05) * A, "high_mg_n_l": (ppm + 0.05) * A}]}
-        for row, (_, ppm) in zip(plain, rows, strict=True)
-    ]
+def test_a_narrower_range_tells_more_surely_which_course_was_right() -> None:
+    def margin(either_side: float) -> float:
+        """By how much a course that ends at the figure is likelier than one 0.4 mg N/L away from it."""
+        read = reading(1.0 - either_side, 1.0 + either_side)
+        figures = figures_of(LOG, [read], [])
+        states = np.full((2, 1, 4), 0.0)
+        states[:, 0, 0] = 1.0, 1.4
+        right, wrong = log_chances(states, figures)
+        return float(right - wrong)
 
-    def width(readings: list[dict]) -> float:
-        log = CycleLog.model_validate({"net_l": 100, "day_now": 11.1, "doses": doses, "readings": readings})
-        answer = cycle_forecast(CycleForecastQuestion(log=log))
-        return answer.pass_day_p90 - answer.pass_day_p10
-
-    assert width(fine) < width(plain)
+    assert margin(0.05) > 1.5 * margin(0.6) > 0

@@ -15,7 +15,7 @@ from reedmace.core.cycle.judgement.filter_stop import WATCH_DAYS
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.proof import film_damage
 from reedmace.core.cycle.record.proven_load import proven_capacity
-from reedmace.core.cycle.record.targets import tolerance_of
+from reedmace.core.cycle.record.targets import breathe_water_share, tolerance_of
 from reedmace.core.cycle.record.water_now import WaterNow, untreated_changes, water_now
 from reedmace.core.memo import memoize
 from reedmace.core.quantity.units import NITROGEN_SHARE
@@ -140,6 +140,7 @@ def _emergency_question(log: CycleLog, s: WaterNow) -> EmergencyPlanQuestion:
     bearing = tolerance_of(log)
     ph = s.ph if s.ph is not None else max(log.start_ph, UNTESTED_PH)
     read, ph_read = is_known(log, log.latest("temperature_c")), is_known(log, log.latest("ph"))
+    oxygen = log.latest("oxygen_mg_l")
     # An old or planned figure serves the sums, within the bounds of any animal, and is no alarm.
     if not ph_read:
         ph = min(max(ph, ANY_PH_LOW), ANY_PH_HIGH)
@@ -166,5 +167,7 @@ def _emergency_question(log: CycleLog, s: WaterNow) -> EmergencyPlanQuestion:
         animals_high_c=bearing.high_c if read else None,
         animals_ph_low=bearing.ph_low,
         animals_ph_high=bearing.ph_high,
+        oxygen_mg_l=oxygen[1] if oxygen and is_known(log, oxygen) else None,
+        breathe_water_share=breathe_water_share(log),
         basis=log.kit.basis,
     )

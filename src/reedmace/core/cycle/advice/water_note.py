@@ -7,9 +7,11 @@ from reedmace.core.chemistry import DissolvedCo2Question, dissolved_co2
 from reedmace.core.chemistry.tolerance import PH_MARGIN, UNTESTED_PH, ammonia_reach
 from reedmace.core.cycle.advice.action import Action, Do
 from reedmace.core.cycle.advice.water_alarm import first_step_mg_n_l, in_danger_now, is_stable
+from reedmace.core.cycle.animals.day_plan import AIR_BREATHING_SHARE
 from reedmace.core.cycle.record.kit_checks import kit_is_stuck
 from reedmace.core.cycle.record.log import CycleLog
-from reedmace.core.cycle.record.targets import tolerance_of
+from reedmace.core.cycle.record.targets import breathe_water_share, tolerance_of
+from reedmace.core.flow.oxygen_balance import DOUBTFUL_MG_L
 from reedmace.core.memo import memoize
 from reedmace.core.quantity import formatting
 
@@ -57,6 +59,7 @@ def condition_note(log: CycleLog) -> WaterNote | None:
 
 
 def _conditions(log: CycleLog) -> Iterator[WaterNote]:
+    yield from _oxygen(log)
     yield from _swing(log)
     yield from _warmth(log)
     yield from _acidity(log)
@@ -171,6 +174,18 @@ def _warmth(log: CycleLog) -> Iterator[WaterNote]:
 
 def _act_now(do: Do, title: str, detail: str, reason: str) -> Action:
     return Action(do=do, title=title, detail=detail, reason=reason, when="now")
+
+
+def _oxygen(log: CycleLog) -> Iterator[WaterNote]:
+    now = _lately(log, "oxygen_mg_l")
+    if now is None or now >= DOUBTFUL_MG_L or breathe_water_share(log) < AIR_BREATHING_SHARE:
+        return
+    yield WaterNote(
+        f"Oxygen of {now:.1f} mg/L leaves little in hand.",
+        [_act_now("aerate", "Let the outlet break the surface",
+              "Or an air stone, at night above all; read it again at dawn, when it is lowest.",
+              "A warm night, a full stomach or a short stop of the filter takes a milligram or two.")],
+    )  # fmt: skip
 
 
 def _acidity(log: CycleLog) -> Iterator[WaterNote]:

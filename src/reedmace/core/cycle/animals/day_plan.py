@@ -40,7 +40,9 @@ from reedmace.core.contract import (
 )
 from reedmace.core.cycle.record.log import BottleWindow, TapWater
 from reedmace.core.cycle.record.targets import held_kh_dkh
+from reedmace.core.flow.oxygen_balance import SHORT_MG_L
 from reedmace.core.quantity.units import Basis
+from reedmace.core.water_parameters import OXYGEN
 
 LARGEST_CHANGE = 0.5
 """Largest change at one time with animals in (common practice)."""
@@ -74,9 +76,22 @@ class EmergencyPlanQuestion(Question):
     animals_high_c: Celsius | None = None
     animals_ph_low: PH | None = None
     animals_ph_high: PH | None = None
+    oxygen_mg_l: Annotated[float, OXYGEN.number()] | None = None
+    breathe_water_share: Share = Field(
+        default=1, description="Most of its oxygen that any of them takes from the water"
+    )
     gasping: bool = False
     settled: bool = Field(default=False, description="Whether the filter carried these animals until lately")
     basis: Basis = Field(default="ion", description="In which the sentences speak of ppm")
+
+
+AIR_BREATHING_SHARE = 0.7
+"""Share of their oxygen from the water under which animals live on the air above it (memory)."""
+
+
+def short_of_oxygen(oxygen_mg_l: float | None, breathe_water_share: float) -> bool:
+    """Whether oxygen that was read harms them. oxygen_mg_l: mg/L, None where unread; breathe_water_share: 0 to 1."""
+    return oxygen_mg_l is not None and oxygen_mg_l < SHORT_MG_L and breathe_water_share >= AIR_BREATHING_SHARE
 
 
 class Limit(Part):

@@ -30,8 +30,16 @@ from reedmace.core.contract import (
     number,
     whole,
 )
-from reedmace.core.cycle.animals.day_plan import DAY_H, DayPlan, EmergencyPlanQuestion, Limit, PlannedChange
+from reedmace.core.cycle.animals.day_plan import (
+    DAY_H,
+    DayPlan,
+    EmergencyPlanQuestion,
+    Limit,
+    PlannedChange,
+    short_of_oxygen,
+)
 from reedmace.core.cycle.animals.emergency_words import cautions, help_words
+from reedmace.core.flow.oxygen_balance import SHORT_MG_L
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import ppm_words
 
@@ -85,10 +93,11 @@ class EmergencyPlanAnswer(Answer):
 
     stands: str
     in_danger: bool = Field(
-        description="A poison over its limit, or heat, cold, acid or lye past what the animals bear"
+        description="A poison over its limit, too little oxygen, or heat, cold, acid or lye past what they bear"
     )
     warmth: Warmth
     acidity: Acidity
+    oxygen_short: bool
     untested: list[Poison] = Field(description="Poisons nobody knows of")
     limits: list[Limit]
     steps: list[PlanStep]
@@ -133,7 +142,9 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
         "x day", "1 − Π(1 − x)", f"{len(changes)} changes", 1 - _left(changes), "share", "arithmetic"
     )  # fmt: skip
     holds = day.holds()
+    breathless = short_of_oxygen(q.oxygen_mg_l, q.breathe_water_share)
     stands = _stands(q, over, warmth, acidity)
+    fast = breathless or (harmed and not holds)
     verdict, short = stands, "" if holds or not harmed else FALLS_SHORT_SETTLED if q.settled else FALLS_SHORT
     if changes:
         first = _amount(q, changes[0].share)
@@ -142,9 +153,10 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     return EmergencyPlanAnswer(
         verdict=verdict + short,
         stands=stands + short,
-        in_danger=harmed or warmth != "fine" or acidity != "fine",
+        in_danger=harmed or warmth != "fine" or acidity != "fine" or breathless,
         warmth=warmth,
         acidity=acidity,
+        oxygen_short=breathless,
         untested=untested,
         working=w.lines,
         limits=limits,
@@ -152,8 +164,8 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
         changes=changes,
         change_share_day=min(whole_share, 1.0),
         holds_until_tomorrow=holds,
-        feed_share=feed_share if holds or not harmed else 0.0,
-        feeding=NO_FOOD if harmed and not holds else _feeding(q, feed_share),
+        feed_share=0.0 if fast else feed_share,
+        feeding=NO_FOOD if fast else _feeding(q, feed_share),
         tests_per_day=2 if harmed or acidity != "fine" else 1,
         cautions=cautions(q, day, over),
         help=help_words(q),
@@ -215,6 +227,8 @@ def _limits(q: EmergencyPlanQuestion, w: Working) -> list[Limit]:
 def _stands(q: EmergencyPlanQuestion, over: list[Limit], warmth: Warmth, acidity: Acidity) -> str:
     acute = acute_criterion_mg_n_l(*in_criterion_range(q.ph, q.temperature_c))
     said = []
+    if short_of_oxygen(q.oxygen_mg_l, q.breathe_water_share):
+        said.append(f"Oxygen is down to {q.oxygen_mg_l:.1f} mg/L: most fish need {SHORT_MG_L:g} at the least.")
     if (q.ammonia_mg_n_l or 0.0) > acute and is_fresh(q.salinity_g_kg):
         said.append(f"Act now: ammonia is above the one-hour criterion of {ppm_words(acute, 'ammonia', q.basis)}.")
     elif [one.what for one in over] == ["nitrate"]:
@@ -316,6 +330,8 @@ def _steps(
     if untested and (poisoned(day.limits) or acidity != "fine"):
         names = " and ".join(untested)
         step("test", 0, f"Test {names} too", "Nobody has read it lately, and what is not known cannot be counted out.")
+    if short_of_oxygen(q.oxygen_mg_l, q.breathe_water_share):
+        step("test", 1, "Read oxygen again", "And at dawn, when it is lowest; look that the filter runs.")
     if poisoned(day.limits) or acidity != "fine":
         last = max([c.after_hours for c in day.changes] + [at for at, *_ in day.soda], default=0.0)
         before = ph
@@ -325,7 +341,7 @@ def _steps(
 
 def _before_changes(q: EmergencyPlanQuestion, day: DayPlan, warmth: Warmth) -> Iterator[tuple[StepKind, str, str]]:
     """What is done before water is poured: (kind, title, how)."""
-    if q.gasping or warmth == "hot":
+    if q.gasping or warmth == "hot" or short_of_oxygen(q.oxygen_mg_l, q.breathe_water_share):
         yield (
             "aerate",
             "Give them air",

@@ -1,6 +1,7 @@
 """Ensemble of model parameters: draws from the prior, weighted by the readings, projected forward."""
 
 import hashlib
+import json
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -122,9 +123,11 @@ def _condition(text: str, draws: int) -> Ensemble:
 
 
 def _rng(log: CycleLog) -> np.random.Generator:
-    # The seed leaves out the clock and what changes words alone: the same log an hour later has the same draws.
-    said = log.model_dump_json(exclude={"day_now", "temperature_known", "co2_given"}).encode()
-    return np.random.default_rng(int.from_bytes(hashlib.sha256(said).digest()[:8], "big"))
+    # The seed leaves out the clock and what changes words alone: the same log an hour later has the same draws. What
+    # stands at its default is left out too, in any order: a field that comes later moves no forecast.
+    said = log.model_dump(mode="json", exclude={"day_now", "temperature_known", "co2_given"}, exclude_defaults=True)
+    text = json.dumps(said, sort_keys=True).encode()
+    return np.random.default_rng(int.from_bytes(hashlib.sha256(text).digest()[:8], "big"))
 
 
 @dataclass(frozen=True)

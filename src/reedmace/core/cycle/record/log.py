@@ -12,6 +12,7 @@ from reedmace.core.film import FOOD_MG_N_PER_G, SeedDonor
 from reedmace.core.memo import Memoizing, memoize
 from reedmace.core.quantity.units import NITROGEN_SHARE, Analyte, Basis, ppm_words
 from reedmace.core.stock import Animals, Species
+from reedmace.core.water_parameters import WaterFigures
 
 Day = Annotated[float, number("days", 0, 400, "Since the cycle was started")]
 Off = Literal["ammonia", "nitrite", "nitrate"]
@@ -50,18 +51,13 @@ class LoggedBetween(Part):
     high_mg_n_l: MgNPerL
 
 
-class LoggedReading(Part):
+class LoggedReading(WaterFigures):
     """One test. What was not measured is null. `off_scale` names tests that read "this or more"."""
 
     day: Day
     ammonia_mg_n_l: MgNPerL | None = None
     nitrite_mg_n_l: MgNPerL | None = None
     nitrate_mg_n_l: MgNPerL | None = None
-    ph: PH | None = None
-    kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
-    temperature_c: Celsius | None = None
-    phosphate_ppm: Annotated[float, number("ppm", 0, 100, "As PO4")] | None = None
-    salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] | None = None
     off_scale: Annotated[list[Off], Field(max_length=3)] = Field(default_factory=list)
     between: Annotated[list[LoggedBetween], Field(max_length=3)] = Field(default_factory=list)
     other_kit: bool = Field(default=False, description="Read with another kit than the tests before it")

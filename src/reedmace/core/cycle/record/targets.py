@@ -49,6 +49,16 @@ def tolerance_of(log: CycleLog) -> Tolerance:
     )
 
 
+def breathe_water_share(log: CycleLog) -> float:
+    """Most of its oxygen that any animal in the tank takes from the water, 0 to 1; 1 where nobody is named.
+
+    log: the cycle's.
+    """
+    known = SPECIES | {one.id: one for one in log.own_species}
+    kept = [known[a.species_id].water_breathing_share for a in log.present or log.animals if a.species_id in known]
+    return max(kept, default=1.0)
+
+
 def targets_of(log: CycleLog) -> WaterTargets:
     """Target water. log: the cycle's. Source: common practice."""
     if not is_fresh(log.salinity_g_kg):

@@ -6,66 +6,30 @@ from typing import Annotated, Literal, NamedTuple
 from pydantic import Field, model_validator
 
 from reedmace.core.chemistry.salinity_scales import salinity_of_gravity
-from reedmace.core.contract import PH, Answer, Celsius, Part, Question, computation, number
+from reedmace.core.contract import Answer, Part, Question, computation
 from reedmace.core.cycle.record.log import Off
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.parsing import ask_thousands
+from reedmace.core.water_parameters import BY_FIELD, COLOUR_READ, WATER_PARAMETERS, KitFigures, Ppm
 
-Ppm = Annotated[float, number("ppm", 0, 2000, "As typed, on the kit's own basis")]
-_KEYS = {
-    "a": "ammonia_ppm",
-    "am": "ammonia_ppm",
-    "ammonia": "ammonia_ppm",
-    "nh3": "ammonia_ppm",
-    "nh4": "ammonia_ppm",
-    "tan": "ammonia_ppm",
-    "n": "nitrite_ppm",
-    "no2": "nitrite_ppm",
-    "nitrite": "nitrite_ppm",
-    "no3": "nitrate_ppm",
-    "nitrate": "nitrate_ppm",
-    "po4": "phosphate_ppm",
-    "phosphate": "phosphate_ppm",
-    "ph": "ph",
-    "kh": "kh_dkh",
-    "t": "temperature_c",
-    "temp": "temperature_c",
-    "s": "salinity_g_kg",
-    "sal": "salinity_g_kg",
-    "salinity": "salinity_g_kg",
-    "sg": "gravity",
+GRAVITY = "gravity"
+"""A figure that is typed and kept as salinity."""
+_KEYS = {letter: one.field for one in WATER_PARAMETERS for letter in one.letters} | {"sg": GRAVITY}
+_RANGE = {one.field: (one.low, one.high, one.unit) for one in WATER_PARAMETERS} | {
+    GRAVITY: (0.99, 1.04, "of pure water")
 }
-_RANGE = {
-    "ammonia_ppm": (0, 100, "ppm"),
-    "nitrite_ppm": (0, 100, "ppm"),
-    "nitrate_ppm": (0, 1000, "ppm"),
-    "phosphate_ppm": (0, 100, "ppm"),
-    "ph": (4, 10, "pH"),
-    "kh_dkh": (0, 40, "dKH"),
-    "temperature_c": (0.5, 40, "°C"),
-    "salinity_g_kg": (0, 45, "g/kg"),
-    "gravity": (0.99, 1.04, "of pure water"),
-}
-_COLOURS = ("ammonia_ppm", "nitrite_ppm", "nitrate_ppm")
-"""Read against a colour scale, so that a figure may stand between two steps or be off the last."""
-_WORDS = {
-    "ammonia_ppm": "ammonia {} ppm",
-    "nitrite_ppm": "nitrite {} ppm",
-    "nitrate_ppm": "nitrate {} ppm",
-    "phosphate_ppm": "phosphate {} ppm",
-    "ph": "pH {}",
-    "kh_dkh": "KH {} dKH",
-    "temperature_c": "{}",
-    "salinity_g_kg": "salinity {} g/kg",
-}
+_COLOURS = {one.field for one in COLOUR_READ}
 GRAVITY_TYPED = re.compile(r"1\.0[0-3]\d+")
 """A figure written as hydrometers are read: 1.000 to 1.039."""
+_NAMES = ", ".join(one.letters[0] for one in WATER_PARAMETERS)
 _EXAMPLE = "Write it as: a 0.5 n 1 no3 20 ph 7.4 kh 4 26C"
 _OTHER_KIT = re.compile(r"\s*\b(?:other|another|second)\s+kit\b", re.IGNORECASE)
+_LETTERS = "|".join(letter for letter in _KEYS if letter[-1].isdigit())
+"""Names that end in a digit, which would otherwise be read as a figure's beginning."""
 _NUMBER = r"(?:\d+(?:\.\d+)?|\.\d+)"
 _TOKEN = re.compile(
-    rf"\s*(?:(no2|no3|nh3|nh4|po4|[a-z]+)\s*)?({_NUMBER})(?:\s*(?:-|–|\bto\b)\s*({_NUMBER}))?\s*(\+)?\s*(°?\s*[cf]\b)?",
+    rf"\s*(?:({_LETTERS}|[a-z]+)\s*)?({_NUMBER})(?:\s*(?:-|–|\bto\b)\s*({_NUMBER}))?\s*(\+)?\s*(°?\s*[cf]\b)?",
     re.IGNORECASE,
 )
 
@@ -91,20 +55,12 @@ class ReadTestLineQuestion(Question):
     degrees: Annotated[Literal["°C", "°F"], Field(description="Of a temperature typed without its unit")] = "°C"
 
 
-class ReadTestLineAnswer(Answer):
+class ReadTestLineAnswer(Answer, KitFigures):
     """Each figure found; the rest null.
 
     `off_scale` names those typed with a plus, `between` holds the ranges, of which the figure is the middle.
     """
 
-    ammonia_ppm: Ppm | None = None
-    nitrite_ppm: Ppm | None = None
-    nitrate_ppm: Ppm | None = None
-    phosphate_ppm: Annotated[float, number("ppm", 0, 100, "As PO4")] | None = None
-    ph: PH | None = None
-    kh_dkh: Annotated[float, number("dKH", 0, 40)] | None = None
-    temperature_c: Celsius | None = None
-    salinity_g_kg: Annotated[float, number("g/kg", 0, 45)] | None = None
     off_scale: list[Off]
     between: list[ReadBetween]
     other_kit: bool
@@ -128,7 +84,7 @@ class _Figure(NamedTuple):
 def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
     """The figures in a jotted line.
 
-    question: pairs of a name (a, n, no3, po4, ph, kh, t) and a figure; "5+" is off the scale, "0.25-1" stands between
+    question: pairs of a name (letters of WATER_PARAMETERS) and a figure; "5+" is off the scale, "0.25-1" stands between
     two; "26C" or "79F" needs no name; "other kit" says that another one was used. Raises CannotAnswer naming the piece
     that was not understood, a figure out of range, or one given twice.
     """
@@ -140,7 +96,7 @@ def read_test_line(question: ReadTestLineQuestion) -> ReadTestLineAnswer:
     position = 0
     while position < len(rest.rstrip()):
         figure, position = _next_figure(rest, position, question.degrees)
-        if figure.key in found or (figure.key == "gravity" and "salinity_g_kg" in found):
+        if figure.key in found or (figure.key == GRAVITY and "salinity_g_kg" in found):
             raise CannotAnswer(
                 "text", f"{_short(figure.key)} is given twice.", "Keep one; n is nitrite, no3 is nitrate."
             )
@@ -170,7 +126,7 @@ def _next_figure(text: str, position: int, degrees: str) -> tuple[_Figure, int]:
     name, first, last, plus, unit = match.groups()
     key = _KEYS.get(name or ("t" if unit else ""))
     if key is None:
-        raise CannotAnswer("text", f'"{piece}" has no name Reedmace knows.', "Names: a, n, no3, po4, ph, kh, t.")
+        raise CannotAnswer("text", f'"{piece}" has no name Reedmace knows.', f"Names: {_NAMES}.")
     ends = [float(end) for end in (first, last) if end]
     if key == "temperature_c" and (("f" in unit) if unit else degrees == "°F"):
         ends = [(end - 32) / 1.8 for end in ends]
@@ -191,7 +147,7 @@ def _next_figure(text: str, position: int, degrees: str) -> tuple[_Figure, int]:
 
 def _read_hydrometer(found: dict[str, _Figure]) -> None:
     """Put the salinity that a specific gravity means in its place, at the line's temperature or 25 °C."""
-    shown = found.pop("gravity", None)
+    shown = found.pop(GRAVITY, None)
     if shown is None:
         return
     warmth = found.get("temperature_c")
@@ -220,11 +176,13 @@ def _check_range(key: str, value: float, typed: str) -> None:
 
 def _short(key: str) -> str:
     """A figure's name without its unit."""
-    return key.split("_")[0]
+    return BY_FIELD[key].key if key in BY_FIELD else key
 
 
 def _in_words(figure: _Figure) -> str:
     if figure.key == "temperature_c":
         return formatting.celsius(figure.value, ".3g")
     value = f"{figure.low:g} to {figure.high:g}" if figure.low < figure.high else f"{figure.value:g}"
-    return _WORDS[figure.key].format(value) + (" or more" if figure.off else "")
+    one = BY_FIELD[figure.key]
+    unit = "" if one.unit == "pH" else f" {one.unit}"
+    return f"{one.word} {value}{unit}" + (" or more" if figure.off else "")
