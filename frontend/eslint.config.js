@@ -26,7 +26,7 @@ export default tseslint.config(
   ...tseslint.configs.strictTypeChecked,
   jsxA11y.flatConfigs.strict,
   {
-    files: ["src/**/*.{ts,tsx}"],
+    files: ["{src,unit}/**/*.{ts,tsx}"],
     plugins: { "react-hooks": reactHooks, "import-x": importX },
     settings: { "import-x/resolver": { typescript: { project: "./tsconfig.json" } } },
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },

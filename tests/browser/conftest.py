@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.support.chromium import CONTEXT, LAUNCH
 from tests.support.running import ROOT, Running
 
 _numbers = itertools.count(1)
@@ -17,29 +18,14 @@ expect.set_options(timeout=15_000)
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args() -> dict[str, Any]:
-    """Headless, as root, and silent on the network."""
-    quiet = ("background-networking", "component-update", "sync", "default-apps", "domain-reliability")
-    return {
-        "executable_path": "/usr/bin/chromium",
-        "args": [
-            "--no-sandbox",
-            "--disable-gpu",
-            "--disable-quic",
-            "--no-first-run",
-            *(f"--disable-{what}" for what in quiet),
-        ],
-    }
+    """Debian's Chromium."""
+    return LAUNCH
 
 
 @pytest.fixture(scope="session")
 def browser_context_args() -> dict[str, Any]:
     """A kitchen-table laptop."""
-    return {
-        "viewport": {"width": 1280, "height": 800},
-        "reduced_motion": "reduce",
-        "locale": "en-GB",
-        "timezone_id": "Europe/London",
-    }
+    return CONTEXT
 
 
 @pytest.fixture(scope="session")

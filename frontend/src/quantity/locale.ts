@@ -4,7 +4,12 @@ export const LOCALE = englishIn(navigator.language);
 function englishIn(tag: string): string {
   try {
     const { region } = new Intl.Locale(tag).maximize();
-    return region ? `en-${region}` : "en";
+    const english = region ? `en-${region}` : "en";
+    const { locale } = new Intl.DateTimeFormat(english).resolvedOptions();
+    if (locale !== "en") return english;
+    // A country whose English nobody has described would be given the order of the United States.
+    const { hourCycle } = new Intl.DateTimeFormat(tag, { hour: "numeric" }).resolvedOptions();
+    return `en-001-u-hc-${hourCycle ?? "h23"}`;
   } catch {
     return "en";
   }

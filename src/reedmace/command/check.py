@@ -60,8 +60,8 @@ def _tools() -> list[tuple[str, list[str], Path]]:
         ("mypy", [python, "-m", "mypy"], ROOT),
         ("import-linter", [str(Path(python).parent / "lint-imports")], ROOT),
         ("tsc", [*npx, "tsc", "--noEmit"], FRONT),
-        ("ESLint", [*npx, "eslint", "src", "--max-warnings", "0"], FRONT),
-        ("Prettier", [*npx, "prettier", "--check", "src"], FRONT),
+        ("ESLint", [*npx, "eslint", "src", "unit", "--max-warnings", "0"], FRONT),
+        ("Prettier", [*npx, "prettier", "--check", "src", "unit"], FRONT),
         ("knip", [*npx, "knip"], FRONT),
     ]
 

@@ -11,7 +11,7 @@ from reedmace.command.paths import ROOT
 
 QUICK = ("core", "logbook", "formats", "test_guide.py")
 """Run first, so that a fault shows within a minute."""
-SLOW = ("browser", "faults", "agreement", "practice", "api", "reference", "command")
+SLOW = ("unit", "browser", "faults", "agreement", "practice", "api", "reference", "command")
 PARALLEL = ["-n", "3", "--dist", "loadfile", "--no-loadscope-reorder", "--max-worker-restart", "0"]
 """Three processes on two cores: browsers and servers wait much of the time. A process that dies ends the run: started
 anew, it would wait for good."""
