@@ -17,6 +17,7 @@ import { useKeptApart } from "../src/section/labelPlacement";
 import * as cycleDates from "../src/shared/cycleDates";
 import * as entryWords from "../src/shared/entryWords";
 import * as cardLayout from "../src/stages/cycle/cardLayout";
+import * as cardTouches from "../src/stages/cycle/cardTouches";
 
 /** Newest result of each mounted hook, by the name it was mounted under. */
 const results: Record<string, unknown> = {};
@@ -62,6 +63,7 @@ function Sheet({ inside }: { inside: string }) {
 
 const modules = {
   cardLayout,
+  cardTouches,
   clock,
   creatingKeys,
   cycleDates,

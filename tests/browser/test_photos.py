@@ -4,6 +4,7 @@ import io
 import re
 from pathlib import Path
 
+import numpy as np
 from PIL import Image
 from playwright.sync_api import FilePayload, Page, expect
 
@@ -123,3 +124,28 @@ def test_a_box_on_the_shelf_gets_its_photograph(page: Page, running: Running, ne
     expect(page.get_by_role("table").get_by_role("img", name="The box of Reed 200")).to_be_visible()
     page.get_by_role("button", name="Take the photograph away").click()
     expect(page.get_by_role("img", name="The box of Reed 200")).to_have_count(0)
+
+
+def test_a_boxs_photograph_taken_without_a_connection_is_sent_when_it_is_back(
+    page: Page, running: Running, new_keeper: str
+) -> None:
+    box = {"label": {"name": "Reed 300", "box_lph": 300}}
+    (made,) = send(page, running.url, "POST", "/api/shelf", {"boxes": [{"key": "box-0000002", "box": box}]})["items"]
+    page.goto(f"{running.url}/shelf")
+    page.get_by_role("button", name="Change Reed 300").click()
+    page.context.set_offline(True)
+    for colour in ("maroon", "olive"):
+        with page.expect_file_chooser() as chooser:
+            page.get_by_role("button", name=re.compile("Add a photograph|Another photograph")).click()
+        chooser.value.set_files([picture(colour)])
+        expect(page.get_by_role("group", name="Photograph").get_by_text("Kept on this device")).to_have_count(1)
+    page.close()
+    page.context.set_offline(False)
+    again = page.context.new_page()
+    again.goto(f"{running.url}/shelf")
+    expect(again.get_by_role("table").get_by_role("img", name="The box of Reed 300")).to_be_visible()
+    # The second took the place of the first, which was never sent.
+    sent = Image.open(io.BytesIO(again.request.get(f"{running.url}/api/shelf/{made['id']}/photo.jpg").body()))
+    red, green, _ = np.asarray(sent.convert("RGB"), dtype=int)[10, 10]
+    assert abs(red - green) < 12
+    again.close()

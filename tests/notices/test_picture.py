@@ -6,10 +6,23 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from reedmace.core.quantity import formatting
 from reedmace.notices.letter import Letter, TankPart
 from reedmace.notices.links import Links
 from reedmace.notices.message import MOST_PICTURES, letter_message
-from reedmace.notices.picture import ALARM, HEIGHT, WATER, WIDTH, DrawnFilter, Outline, draw
+from reedmace.notices.picture import (
+    ALARM,
+    ANIMALS,
+    HEIGHT,
+    WATER,
+    WIDTH,
+    DrawnAnimals,
+    DrawnFilter,
+    Outline,
+    draw,
+    outline_of,
+)
+from tests.support.lives import lived, tank
 
 TANK = Outline(60, 36, 33, 4)
 
@@ -37,7 +50,27 @@ def test_what_presses_shows_at_the_water_line() -> None:
 def test_every_place_of_a_filter_changes_the_picture_and_is_named(place) -> None:
     outline = Outline(60, 36, 33, 4, (DrawnFilter("Sponge", place, 0.3, bubbles=True),))
     assert draw(outline) != draw(TANK)
-    assert outline.in_words("Landing") == "Landing from the front: sponge"
+    assert outline.in_words("Landing") == "Landing from front and side: sponge"
+
+
+def test_animals_are_drawn_at_their_length_and_counted() -> None:
+    few, many, long = (
+        Outline(60, 36, 33, 4, animals=(DrawnAnimals(length, count, "middle"),))
+        for length, count in ((8, 3), (8, 6), (16, 3))
+    )
+    inked = [share_of(one, ANIMALS[0]) for one in (few, many, long)]
+    assert inked[1] == pytest.approx(2 * inked[0], rel=0.25)
+    assert inked[2] == pytest.approx(4 * inked[0], rel=0.25)
+    assert many.in_words("Landing") == "Landing from front and side: no filter yet, 6 animals"
+
+
+def test_a_tanks_own_sizes_stand_and_animals_are_in_it() -> None:
+    outline = outline_of(lived(*tank(30)), urgent=False)
+    assert (outline.length_cm, outline.width_cm, outline.height_cm) == (80, 35, 40)
+    assert outline.sizes == ("80 cm", "35 cm", "40 cm")
+    assert [(group.count, group.swims) for group in outline.animals] == [(8, "top")]
+    with formatting.in_units(formatting.Units(length="in")):
+        assert outline_of(lived(*tank(30)), urgent=False).sizes[0] == "31.5 in"
 
 
 @pytest.mark.parametrize("size", [(5, 300), (1000, 5)])
@@ -56,4 +89,4 @@ def test_a_mail_carries_the_pictures_it_names_and_its_words_stand_without_them()
     assert all(f'src="cid:{name.strip("<>")}"' in html for name in pictures)
     assert html.count("<img") == MOST_PICTURES
     assert "TANK 7" in message.get_body(("plain",)).get_content()
-    assert 'alt="Tank 0 from the front: no filter yet"' in html
+    assert 'alt="Tank 0 from front and side: no filter yet"' in html

@@ -1,9 +1,11 @@
 """Simulated pictures of a vial beside a card: lamps, exposure, noise, glare, cards of several hues. Nobody's card."""
 
+import io
 from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
+from PIL import Image
 
 from reedmace.core.vial.colour import BRADFORD, D65, RGB_TO_XYZ, Lab, ciede2000, lab_of_xyz, linear
 
@@ -66,27 +68,109 @@ def nearest_without_card(made: Picture) -> int:
     return int(np.argmin([ciede2000(Lab(*seen), Lab(*lab)) for lab in CARDS[made.card][1]]))
 
 
+class _Camera:
+    """One lamp and one exposure: what turns colours into light, and light into pixels."""
+
+    def __init__(self, rng: np.random.Generator) -> None:
+        self.rng = rng
+        white = _daylight(rng.uniform(2700, 7500))
+        self._to_lamp = np.linalg.inv(BRADFORD) @ np.diag((BRADFORD @ white) / (BRADFORD @ D65)) @ BRADFORD
+        # The camera takes most of the lamp's tint out by itself, in its own way.
+        self._balance = (np.linalg.inv(RGB_TO_XYZ) @ white) ** -rng.uniform(0.4, 1.0)
+        self.exposure, self._noise = rng.uniform(0.45, 0.95), rng.uniform(1.0, 5.0)
+        self._scale = self.exposure / max(float(np.max(np.linalg.inv(RGB_TO_XYZ) @ white * self._balance)), 1e-6)
+
+    def light(self, lab: np.ndarray) -> np.ndarray:
+        """Linear red, green and blue of a colour, 1 where the picture is full."""
+        found: np.ndarray = np.linalg.inv(RGB_TO_XYZ) @ (self._to_lamp @ _xyz(lab)) * self._balance * self._scale
+        return found
+
+    def pixels(self, light: np.ndarray) -> np.ndarray:
+        """Pixels (..., 3) from 0 to 255 of linear light, with the sensor's noise."""
+        share = np.clip(light, 0, 1)
+        shown = np.where(share <= 0.0031308, 12.92 * share, 1.055 * share ** (1 / 2.4) - 0.055) * 255
+        found: np.ndarray = np.clip(np.rint(shown + self.rng.normal(0, self._noise, shown.shape)), 0, 255).astype(int)
+        return found
+
+
 def _camera(rng: np.random.Generator) -> Any:
-    """What turns a colour into pixels under one lamp and one exposure."""
-    white = _daylight(rng.uniform(2700, 7500))
-    to_lamp = np.linalg.inv(BRADFORD) @ np.diag((BRADFORD @ white) / (BRADFORD @ D65)) @ BRADFORD
-    # The camera takes most of the lamp's tint out by itself, in its own way.
-    balance = (np.linalg.inv(RGB_TO_XYZ) @ white) ** -rng.uniform(0.4, 1.0)
-    exposure, noise = rng.uniform(0.45, 0.95), rng.uniform(1.0, 5.0)
+    """What turns a colour into a patch of pixels under one lamp and one exposure."""
+    camera = _Camera(rng)
     shade = 1 + rng.normal(0, 0.03, 64)
 
     def see(lab: np.ndarray, glare: float) -> list[dict[str, int]]:
-        rgb = np.linalg.inv(RGB_TO_XYZ) @ (to_lamp @ _xyz(lab)) * balance
-        scale = exposure / max(float(np.max(np.linalg.inv(RGB_TO_XYZ) @ white * balance)), 1e-6)
-        seen = np.outer(shade * rng.normal(1, 0.01), rgb * scale)
-        struck = rng.uniform(size=64) < glare
-        seen[struck] += exposure * 0.6
-        share = np.clip(seen, 0, 1)
-        shown = np.where(share <= 0.0031308, 12.92 * share, 1.055 * share ** (1 / 2.4) - 0.055) * 255
-        pixels = np.clip(np.rint(shown + rng.normal(0, noise, shown.shape)), 0, 255).astype(int)
-        return [{"r": int(r), "g": int(g), "b": int(b)} for r, g, b in pixels]
+        seen = np.outer(shade * rng.normal(1, 0.01), camera.light(lab))
+        seen[rng.uniform(size=64) < glare] += camera.exposure * 0.6
+        return [{"r": int(r), "g": int(g), "b": int(b)} for r, g, b in camera.pixels(seen)]
 
     return see
+
+
+@dataclass(frozen=True)
+class VialInPicture:
+    """One of a picture's vials: where it and its card are touched (x, y from 0 to 1), and what is true of it."""
+
+    white: tuple[float, float]
+    vial: tuple[float, float]
+    beside: tuple[float, float]
+    """Where the vial is touched when the first touch fell on a streak of light."""
+    steps: list[tuple[float, float]]
+    figure: float
+    place: float
+    card: str
+
+
+WIDTH, HEIGHT, ROW = 1000, 720, 240
+
+
+def whole_picture(seed: int) -> tuple[bytes, list[VialInPicture]]:
+    """A photograph with three vials, each beside its card, as JPEG. seed: of everything in it.
+
+    Paper lit from one side, round glass that darkens to its edges, a streak of glare on one vial of three.
+    """
+    rng = np.random.default_rng((seed, 11))
+    camera = _Camera(rng)
+    sheet = np.tile(camera.light(np.array([95.9, 0.0, 0.0])), (HEIGHT, WIDTH, 1))
+    vials = []
+    for row, name in enumerate(rng.choice(list(CARDS), 3, replace=False)):
+        figures, labs = CARDS[str(name)]
+        place = float(rng.uniform(0, len(figures) - 1))
+        middle = ROW * row + ROW // 2
+        liquid = np.array([np.interp(place, range(len(figures)), [lab[n] for lab in labs]) for n in range(3)])
+        streak = _stand_vial(sheet, camera, middle, liquid + rng.normal(0, 1.2, 3))
+        centres = [(260 + 88 * n, middle) for n in range(len(figures))]
+        for (x, y), lab in zip(centres, labs, strict=True):
+            sheet[y - 34 : y + 34, x - 34 : x + 34] = camera.light(np.array(lab))
+
+        def touched(x: int, y: int) -> tuple[float, float]:
+            return (x + rng.normal(0, 3)) / WIDTH, (y + rng.normal(0, 3)) / HEIGHT
+
+        figure = float(np.interp(place, range(len(figures)), figures))
+        steps = [touched(x, y) for x, y in centres]
+        vials.append(
+            VialInPicture(
+                touched(190, middle), touched(100, middle), touched(82 if streak > 95 else 118, middle), steps,
+                figure, place, str(name),
+            )
+        )  # fmt: skip
+    across, down = np.meshgrid(np.linspace(-1, 1, WIDTH), np.linspace(-1, 1, HEIGHT))
+    lit = 1 + rng.uniform(-0.06, 0.06) * across + rng.uniform(-0.04, 0.04) * down
+    out = io.BytesIO()
+    developed = camera.pixels(sheet * lit[..., None]).astype(np.uint8)
+    Image.fromarray(developed).save(out, "JPEG", quality=int(rng.integers(75, 95)))
+    return out.getvalue(), vials
+
+
+def _stand_vial(sheet: np.ndarray, camera: _Camera, middle: int, liquid: np.ndarray) -> int:
+    """Paint a vial of 80 by 180 px round (100, middle); where its streak of light begins, 0 without one."""
+    across = np.linspace(-1, 1, 80)
+    edge = 1 - 0.45 * np.clip(np.abs(across) - 0.7, 0, 1) / 0.3
+    sheet[middle - 90 : middle + 90, 60:140] = edge[None, :, None] * camera.light(liquid)
+    if camera.rng.uniform() > 1 / 3:
+        return 0
+    at = int(camera.rng.integers(70, 120))
+    sheet[middle - 80 : middle + 80, at : at + 6] += camera.exposure * 0.6
+    return at
 
 
 def _xyz(lab: np.ndarray) -> np.ndarray:

@@ -5,12 +5,15 @@
 import { queryOptions, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { get, update } from "idb-keyval";
 import { useEffect, useSyncExternalStore } from "react";
-import { ask, client, postText, ProblemError } from "./client";
+import { ask, client, postText, ProblemError, sendFile } from "./client";
 import { newKey } from "./outbox";
 import type { Photo } from "./schemas";
 
 export interface HeldPhoto {
+  /** 0 for the photograph of a box. */
   tankId: number;
+  /** The box on the shelf that it shows. */
+  boxId?: number;
   key: string;
   /** ISO time it was taken. */
   at: string;
@@ -51,6 +54,17 @@ export async function holdPhoto(photo: Omit<HeldPhoto, "key" | "account">): Prom
   return true;
 }
 
+/** The same for the one photograph of a box: it takes the place of one that still waits. */
+export async function holdBoxPhoto(boxId: number, blob: Blob): Promise<boolean> {
+  await dropBoxPhoto(boxId);
+  const at = new Date().toISOString();
+  return holdPhoto({ tankId: 0, boxId, at, of: "box", words: "", blob });
+}
+
+export function dropBoxPhoto(boxId: number): Promise<void> {
+  return change((all) => all.filter((one) => one.account !== account || one.boxId !== boxId));
+}
+
 export function dropPhoto(key: string): Promise<void> {
   return change((all) => all.filter((one) => one.key !== key));
 }
@@ -86,11 +100,11 @@ async function send(queries: QueryClient): Promise<void> {
   sending = true;
   try {
     for (let next = waiting(); next; next = waiting()) {
-      const { tankId, key, at, of, words, entryKey, blob } = next;
-      const query = new URLSearchParams({ key, at, of, words });
-      if (entryKey) query.set("entry_key", entryKey);
+      const { key } = next;
       try {
-        await postText(`/api/tanks/${tankId}/photos?${query}`, blob, blob.type || "application/octet-stream");
+        if (next.boxId === undefined) await sendOfTank(next, queries);
+        else
+          queries.setQueryData(["shelf"], await sendFile("PUT", `/api/shelf/${next.boxId}/photo`, next.blob));
       } catch (error) {
         const said = error instanceof ProblemError ? error : null;
         // Offline, signed out or busy: later. Rejected for good: it stays, shown with the reason.
@@ -98,12 +112,19 @@ async function send(queries: QueryClient): Promise<void> {
         await change((all) => all.map((one) => (one.key === key ? { ...one, refused: said.detail } : one)));
         continue;
       }
-      await queries.invalidateQueries({ queryKey: ["photos", tankId] });
       await dropPhoto(key);
     }
   } finally {
     sending = false;
   }
+}
+
+async function sendOfTank(photo: HeldPhoto, queries: QueryClient): Promise<void> {
+  const { tankId, key, at, of, words, entryKey, blob } = photo;
+  const query = new URLSearchParams({ key, at, of, words });
+  if (entryKey) query.set("entry_key", entryKey);
+  await postText(`/api/tanks/${tankId}/photos?${query}`, blob, blob.type || "application/octet-stream");
+  await queries.invalidateQueries({ queryKey: ["photos", tankId] });
 }
 
 function waiting(): HeldPhoto | undefined {

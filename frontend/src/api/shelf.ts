@@ -1,6 +1,6 @@
 /** The shelf, the counter and the pages of the kinds. */
 import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { ask, client, postText, ProblemError, sendFile } from "./client";
+import { ask, client, postText, ProblemError } from "./client";
 import { useSettled } from "./compute";
 import { newKey } from "./outbox";
 import type { BoxesPut, CounterAnswer, CounterQuestion, Shelf, ShelfBox, ShelfItem } from "./schemas";
@@ -58,14 +58,11 @@ export function boxPictureOf(id: number, digest: string, size: "small" | "full")
   return `/api/shelf/${id}/photo.jpg?size=${size}&v=${digest.slice(0, 12)}`;
 }
 
-/** Puts the photograph of a box, or with null takes it away. */
-export function useBoxPhoto(id: number) {
+/** Takes the photograph of a box away. */
+export function useRemoveBoxPhoto(id: number) {
   const queries = useQueryClient();
-  return useMutation<Shelf, ProblemError, File | null>({
-    mutationFn: async (file) =>
-      file
-        ? ((await sendFile("PUT", `/api/shelf/${id}/photo`, file)) as Shelf)
-        : ask(client.DELETE("/api/shelf/{box_id}/photo", { params: { path: { box_id: id } } })),
+  return useMutation<Shelf, ProblemError>({
+    mutationFn: () => ask(client.DELETE("/api/shelf/{box_id}/photo", { params: { path: { box_id: id } } })),
     onSuccess: (shelf) => {
       queries.setQueryData(["shelf"], shelf);
     },

@@ -1,7 +1,10 @@
-/** The photograph of a box on the shelf: put, replaced, taken away. */
+/** The photograph of a box on the shelf: put, replaced, taken away; kept on this device while there is no connection. */
+import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
-import { boxPictureOf, useBoxPhoto } from "../api/shelf";
+import { dropBoxPhoto, holdBoxPhoto, useHeldPhotos } from "../api/photos";
+import { boxPictureOf, useRemoveBoxPhoto } from "../api/shelf";
 import { Bar, InlineButton, ProblemNote } from "../kit";
+import { WaitingPhoto } from "../shared/WaitingPhoto";
 
 interface Props {
   id: number;
@@ -11,31 +14,41 @@ interface Props {
 }
 
 export function BoxPhoto({ id, name, photo }: Props) {
-  const change = useBoxPhoto(id);
+  const remove = useRemoveBoxPhoto(id);
+  const waiting = useHeldPhotos().find((one) => one.boxId === id);
+  const [full, setFull] = useState(false);
   return (
     <Bar role="group" aria-label="Photograph">
-      {photo && <img src={boxPictureOf(id, photo, "small")} alt={`The box of ${name}`} height={120} />}
+      {waiting ? (
+        <WaitingPhoto photo={waiting} />
+      ) : (
+        photo && <img src={boxPictureOf(id, photo, "small")} alt={`The box of ${name}`} height={120} />
+      )}
       <FileTrigger
         acceptedFileTypes={["image/*"]}
         onSelect={(files) => {
-          if (files?.[0]) change.mutate(files[0]);
+          const file = files?.[0];
+          if (file)
+            void holdBoxPhoto(id, file).then((kept) => {
+              setFull(!kept);
+            });
         }}
       >
-        <InlineButton isDisabled={change.isPending}>
-          {photo ? "Another photograph" : "Add a photograph of the box"}
-        </InlineButton>
+        <InlineButton>{photo || waiting ? "Another photograph" : "Add a photograph of the box"}</InlineButton>
       </FileTrigger>
-      {photo && (
+      {(photo ?? waiting) && (
         <InlineButton
-          isDisabled={change.isPending}
+          isDisabled={remove.isPending}
           onPress={() => {
-            change.mutate(null);
+            void dropBoxPhoto(id);
+            if (photo) remove.mutate();
           }}
         >
           Take the photograph away
         </InlineButton>
       )}
-      <ProblemNote problem={change.error} />
+      {full && <span role="alert">Over 20 MB wait on this device already; let them be sent first.</span>}
+      <ProblemNote problem={remove.error} />
     </Bar>
   );
 }

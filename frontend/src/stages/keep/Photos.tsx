@@ -1,17 +1,11 @@
 /** Photographs of a tank: added from a phone, a file or by pasting, in a strip by day, one of them large. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useMemo, useRef, useState, type ChangeEvent } from "react";
+import { useEffect, useRef, useState, type ChangeEvent } from "react";
 import { styled } from "styled-components";
+import { WaitingPhoto } from "../../shared/WaitingPhoto";
 import { nowDate } from "../../api/clock";
 import { ask, client, ProblemError } from "../../api/client";
-import {
-  dropPhoto,
-  holdPhoto,
-  photosOptions,
-  pictureOf,
-  useHeldPhotos,
-  type HeldPhoto,
-} from "../../api/photos";
+import { holdPhoto, photosOptions, pictureOf, useHeldPhotos } from "../../api/photos";
 import type { LogbookState, Photo } from "../../api/schemas";
 import { Bar, Button, InlineButton, Lead, ProblemNote, Select, TextField, YesNo, narrow } from "../../kit";
 import { whenOf } from "../../quantity/locale";
@@ -40,7 +34,7 @@ export function Photos({ tankId, logbook }: { tankId: number; logbook: LogbookSt
       <FetchProblem asked={photos} heads={false} />
       <Add tankId={tankId} />
       {held.map((one) => (
-        <Waits key={one.key} photo={one} />
+        <WaitingPhoto key={one.key} photo={one} />
       ))}
       {photos.data && !kept.length && !held.length && (
         <Lead>
@@ -153,28 +147,6 @@ function Add({ tankId }: { tankId: number }) {
         </p>
       )}
     </section>
-  );
-}
-
-/** One that is still on this device. */
-function Waits({ photo }: { photo: HeldPhoto }) {
-  const url = useMemo(() => URL.createObjectURL(photo.blob), [photo.blob]);
-  useEffect(
-    () => () => {
-      URL.revokeObjectURL(url);
-    },
-    [url],
-  );
-  return (
-    <Bar role="status">
-      <img src={url} alt="" width={80} height={60} style={{ objectFit: "cover" }} />
-      <span>
-        {photo.refused
-          ? `Not taken: ${photo.refused}`
-          : "Kept on this device; it is sent when the connection is back."}
-      </span>
-      {photo.refused && <InlineButton onPress={() => void dropPhoto(photo.key)}>Take it out</InlineButton>}
-    </Bar>
   );
 }
 
