@@ -8,7 +8,7 @@ import time
 import urllib.request
 from pathlib import Path
 
-from reedmace.command.mariadb import free_port
+from reedmace.command.mariadb import die_with_parent, free_port
 from reedmace.command.trial_machine import processes_of
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -38,8 +38,10 @@ class Running:
         command = [sys.executable, "-m", "reedmace.command", self.verb]
         with (self.folder / "run.log").open("a") as log:
             self.process = subprocess.Popen(
-                command, env=self.environment, stdout=log, stderr=log, text=True, start_new_session=True, cwd=ROOT
-            )
+                command, env=self.environment, stdout=log, stderr=log, text=True, start_new_session=True, cwd=ROOT,
+                # Whatever ends the tests, nothing of them goes on running.
+                preexec_fn=die_with_parent,
+            )  # fmt: skip
         self.wait()
         return self
 

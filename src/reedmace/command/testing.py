@@ -7,6 +7,7 @@ from pathlib import Path
 
 import grimp
 
+from reedmace.command.mariadb import die_with_parent
 from reedmace.command.paths import ROOT
 
 QUICK = ("core", "logbook", "formats", "test_guide.py")
@@ -40,7 +41,13 @@ def run_tests(rest: list[str], *, whole: bool = False, changed: bool = False) ->
         ]
         phases.append([*PARALLEL, "-m", "slow", *(f"tests/{name}" for name in QUICK)])
     codes = [
-        subprocess.run([sys.executable, "-m", "pytest", *arguments], cwd=ROOT, env=environment).returncode
+        subprocess.run(
+            [sys.executable, "-m", "pytest", *arguments],
+            cwd=ROOT,
+            env=environment,
+            # Whatever ends this process, no test goes on without it.
+            preexec_fn=die_with_parent,
+        ).returncode
         for arguments in phases
     ]
     return next((code for code in codes if code), 0)

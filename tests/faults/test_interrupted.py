@@ -1,0 +1,66 @@
+"""Tests that are interrupted, however it is done, leave no process behind."""
+
+import os
+import signal
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+import pytest
+
+from reedmace.command.paths import ROOT
+from reedmace.command.trial_machine import processes_of
+
+TEST = """
+import time
+from pathlib import Path
+from tests.support.running import Running
+
+def test_that_takes_for_ever():
+    Running("serve", Path({folder!r})).start()
+    Path({up!r}).write_text("up")
+    time.sleep(600)
+"""
+
+
+def left(folder: Path, seconds: float) -> list[str]:
+    """What still runs in a folder when the time is up, or nothing as soon as nothing does."""
+    end = time.monotonic() + seconds
+    while (found := [command for _, command in processes_of(folder)]) and time.monotonic() < end:
+        time.sleep(0.2)
+    return found
+
+
+@pytest.mark.parametrize("how", [signal.SIGKILL, signal.SIGINT])
+@pytest.mark.parametrize("spread", [(), ("-n", "1")], ids=["in one process", "spread"])
+def test_nothing_of_an_interrupted_run_stays(tmp_path: Path, how: signal.Signals, spread: tuple[str, ...]) -> None:
+    folder, up = tmp_path / "var", tmp_path / "up"
+    folder.mkdir()
+    file = tmp_path / "test_long.py"
+    file.write_text(TEST.format(folder=str(folder), up=str(up)))
+    where = ["-c", str(ROOT / "pyproject.toml"), "--rootdir", str(tmp_path), "-p", "no:cacheprovider"]
+    run = subprocess.Popen(
+        [sys.executable, "-m", "reedmace.command", "test", str(file), *where, *spread],
+        env={**os.environ, "PYTHONPATH": f"{ROOT / 'src'}:{ROOT}"},
+        start_new_session=True,
+        stdout=subprocess.DEVNULL,
+        stderr=subprocess.DEVNULL,
+    )
+    try:
+        end = time.monotonic() + 240
+        while not up.exists():
+            assert run.poll() is None
+            assert time.monotonic() < end
+            time.sleep(0.1)
+        assert len(list(processes_of(folder))) >= 2
+        if how == signal.SIGINT:
+            # As Ctrl-C does: to everything that stands in the foreground.
+            os.killpg(run.pid, how)
+        else:
+            run.send_signal(how)
+        run.wait(30)
+        assert left(folder, 40) == []
+    finally:
+        for pid, _ in processes_of(folder):
+            os.kill(pid, signal.SIGKILL)
