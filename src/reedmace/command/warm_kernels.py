@@ -30,6 +30,7 @@ BEGUN = {
     "readings": [{"day": 0, "ammonia_mg_n_l": 1}],
     "doses": [{"day": 0, "raise_mg_n_l": 1}],
 }
+ANIMALS = [{"species_id": "zebra-danio", "count": 8}]
 SITE = {"net_l": 100, "water_depth_cm": 35, "length_cm": 80, "width_cm": 35}
 
 
@@ -66,6 +67,8 @@ STEPS: tuple[tuple[str, Callable[[], object]], ...] = (
     ("air lifts", _lifts),
     ("many pumps", _pumps),
     ("ranking", lambda: compute("rank-filters", {"site": SITE})),
+    # The sizes of every kind are made once a process; a first keeper would wait a second for them.
+    ("kinds and sizes", lambda: compute("type-and-size", {"site": SITE, "animals": ANIMALS})),
     ("cycle", lambda: _forecast(BEGUN)),
     ("cycle before its first test", lambda: _forecast({"net_l": 100, "day_now": 0})),
     ("a practice tank", _practice),
