@@ -179,7 +179,7 @@ def test_readings_go_out_as_csv_and_come_in_again(keeper) -> None:
     assert (
         text.splitlines()[0]
         == "at,basis,ammonia_ppm,nitrite_ppm,nitrate_ppm,ph,kh_dkh,temperature_c,phosphate_ppm,salinity_g_kg,gh_dgh,"
-        "oxygen_mg_l"
+        "oxygen_mg_l,other_kit"
     )
     assert "5+" in text
     taken = keeper.client.post(f"/api/tanks/{two}/readings.csv", data=text, headers={"X-CSRF-Token": keeper.token})

@@ -70,6 +70,15 @@ def test_a_whole_test_goes_through_csv_and_comes_back_as_it_was() -> None:
     assert entries[0].body == whole_test()
 
 
+def test_which_kit_read_a_test_goes_through_csv_too() -> None:
+    other = whole_test().model_copy(update={"other_kit": True})
+    entries, errors = read_csv("".join(csv_parts([(NOW, other), (NOW, whole_test())])), NOW)
+    assert errors == []
+    assert [entry.body.other_kit for entry in entries] == [True, False]
+    _, (fault,) = read_csv("at,ph,other_kit\n2026-05-01T08:00,7,perhaps\n", NOW)
+    assert "neither yes nor no" in fault.what
+
+
 def test_a_row_written_before_the_later_columns_has_the_key_it_had() -> None:
     # Frozen: a file of readings that is read in again adds nothing.
     old = Reading(kind="reading", ammonia_ppm=0.5, nitrite_ppm=1, nitrate_ppm=20, ph=7.4, kh_dkh=4, temperature_c=26)

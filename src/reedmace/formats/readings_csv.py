@@ -15,8 +15,10 @@ from reedmace.formats.csv_rows import RowError, read_rows
 from reedmace.logbook.replay.entries import NewEntry, Reading
 from reedmace.logbook.times import in_our_time
 
-COLUMNS = ("at", "basis", *(one.field for one in WATER_PARAMETERS))
-_FIGURES = COLUMNS[2:]
+_FIGURES = tuple(one.field for one in WATER_PARAMETERS)
+_OTHER_KIT = "other_kit"
+"""Column that says "yes" of a test read with another kit than those before it."""
+COLUMNS = ("at", "basis", *_FIGURES, _OTHER_KIT)
 _KEYED = 8
 """Columns of the first version: they stand in a row's key read or not, later ones where they were read."""
 _COLOURS = {one.field: one.key for one in COLOUR_READ}
@@ -52,6 +54,7 @@ def _parts(readings: Iterable[tuple[datetime, Reading]], warmth: formatting.Unit
             if column == "temperature_c" and value is not None:
                 value = value * warmth.factor + warmth.offset
             row.append("" if value is None else _cell(r, column.removesuffix("_ppm"), value))
+        row.append("yes" if r.other_kit else "")
         writer.writerow(row)
     yield out.getvalue()
 
@@ -121,7 +124,10 @@ def _figures_of(line: int, cells: dict[str, str]) -> tuple[dict[str, object], li
                 between.append({"what": _COLOURS[column], "low_ppm": span[0], "high_ppm": span[1]})
         except ValueError:
             errors.append(RowError(line, column, f'"{cell}" is not a figure.'))
-    return {**body, "off_scale": off, "between": between}, errors
+    other = cells.get(_OTHER_KIT, "").lower()
+    if other not in ("", "yes", "no"):
+        errors.append(RowError(line, _OTHER_KIT, f'"{other}" is neither yes nor no.'))
+    return {**body, "off_scale": off, "between": between, "other_kit": other == "yes"}, errors
 
 
 def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | None, list[RowError]]:
