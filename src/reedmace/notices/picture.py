@@ -20,10 +20,12 @@ WIDTH, HEIGHT = 720, 420
 """Pixels of the picture: twice what it is shown at."""
 FINER = 3
 """Times finer it is drawn, for smooth edges."""
-LEFT, RIGHT, BETWEEN, TOP, FOOT = 76, 14, 34, 46, 12
+LEFT, RIGHT, BETWEEN, TOP, FOOT = 92, 14, 34, 46, 12
 """Room for sizes round the two views, px."""
-STAND_SHARE, MOST_STAND_SHARE = 0.55, 1.2
-"""Height of a stand nobody measured, and the most drawn of one, of the tank's height (a drawing's convention)."""
+STAND_SHARE, MOST_STAND_SHARE, EMPTY_STAND_SHARE = 0.55, 1.2, 0.25
+"""Height of a stand nobody measured, the most drawn of one, and of one with nothing in it, of the tank's height (a
+drawing's convention).
+"""
 MOST_BEHIND_SHARE = 0.5
 """Most of the room behind it that is drawn, of its width (a drawing's convention)."""
 MOST_ANIMALS = 30
@@ -146,9 +148,10 @@ class _Pen:
         self._o = o = outline
         self.image = Image.new("RGB", (WIDTH * FINER, HEIGHT * FINER), PAPER)
         self._draw = ImageDraw.Draw(self.image)
-        self._font = ImageFont.load_default(17 * FINER)
-        stand = o.stand_cm or (STAND_SHARE * o.height_cm if any(f.place == "below" for f in o.filters) else 0.0)
-        self._below = min(stand, MOST_STAND_SHARE * o.height_cm)
+        self._font = ImageFont.load_default(21 * FINER)
+        stands_below = any(f.place == "below" for f in o.filters)
+        stand = o.stand_cm or (STAND_SHARE * o.height_cm if stands_below else 0.0)
+        self._below = min(stand, (MOST_STAND_SHARE if stands_below else EMPTY_STAND_SHARE) * o.height_cm)
         self._behind = min(o.behind_cm, MOST_BEHIND_SHARE * o.width_cm)
         # What hangs on the rim stands between the views.
         hangs = 1.2 * BODY_L_SHARE * o.length_cm if any(f.place == "rim" for f in o.filters) else 0.0
