@@ -4,11 +4,13 @@ import os
 import tempfile
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
 from hypothesis import settings
 
 from reedmace.command.mariadb import MariaDB
+from tests.support.chromium import CONTEXT, LAUNCH
 
 ROOT = Path(__file__).resolve().parents[1]
 
@@ -25,6 +27,18 @@ def mariadb() -> Iterator[MariaDB]:
         server.start()
         yield server
         server.stop()
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args() -> dict[str, Any]:
+    """Debian's Chromium."""
+    return LAUNCH
+
+
+@pytest.fixture(scope="session")
+def browser_context_args() -> dict[str, Any]:
+    """A kitchen-table laptop."""
+    return CONTEXT
 
 
 @pytest.fixture(scope="session")

@@ -3,29 +3,15 @@
 import itertools
 from collections.abc import Iterator
 from pathlib import Path
-from typing import Any
 
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.support.chromium import CONTEXT, LAUNCH
 from tests.support.running import ROOT, Running
 
 _numbers = itertools.count(1)
 PASSWORD = "reed and water"
 expect.set_options(timeout=15_000)
-
-
-@pytest.fixture(scope="session")
-def browser_type_launch_args() -> dict[str, Any]:
-    """Debian's Chromium."""
-    return LAUNCH
-
-
-@pytest.fixture(scope="session")
-def browser_context_args() -> dict[str, Any]:
-    """A kitchen-table laptop."""
-    return CONTEXT
 
 
 @pytest.fixture(scope="session")

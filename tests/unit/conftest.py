@@ -11,19 +11,6 @@ import pytest
 from playwright.sync_api import Browser, Page
 
 from reedmace.command.paths import FRONT
-from tests.support.chromium import CONTEXT, LAUNCH
-
-
-@pytest.fixture(scope="session")
-def browser_type_launch_args() -> dict[str, Any]:
-    """Debian's Chromium."""
-    return LAUNCH
-
-
-@pytest.fixture(scope="session")
-def browser_context_args() -> dict[str, Any]:
-    """A kitchen-table laptop."""
-    return CONTEXT
 
 
 class _Quiet(SimpleHTTPRequestHandler):

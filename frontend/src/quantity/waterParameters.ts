@@ -1,7 +1,7 @@
 /** Figures of a test as the keeper reads them, by parameter of the water. */
 import type { CycleLog, Reading } from "../api/schemas";
 import { WATER_PARAMETERS, type WaterParameter } from "../api/waterParameters";
-import { fromHome, short, unitName, type Home } from "./format";
+import { degreesWords, fromHome, short, unitName, type Home } from "./format";
 import type { KitPpm } from "./ppm";
 
 type LoggedReading = CycleLog["readings"][number];
@@ -25,9 +25,20 @@ export function parameterCell(one: WaterParameter, value: number | null | undefi
   return value == null ? "" : short(parameterFigure(one, value), one.unit === "°C" ? 1 : 3);
 }
 
-/** What it is called above a column or a field: with its unit where a kit does not say it. */
+/** Units that are written with a figure; ppm and degrees of hardness go without saying on a kit. */
+const WRITTEN: readonly string[] = ["°C", "g/kg", "mg/L"];
+
+/** What it is called above a column or a field. */
 export function parameterLabel(one: WaterParameter): string {
-  return ["°C", "g/kg", "mg/L"].includes(one.unit) ? `${one.label}, ${parameterUnit(one)}` : one.label;
+  return WRITTEN.includes(one.unit) ? `${one.label}, ${parameterUnit(one)}` : one.label;
+}
+
+/** A figure in a sentence: "KH 4", "oxygen 6.4 mg/L", "25 °C"; null where it was not read. */
+export function parameterWords(one: WaterParameter, value: number | null | undefined): string | null {
+  if (value == null) return null;
+  if (one.unit === "°C") return degreesWords(value);
+  const unit = WRITTEN.includes(one.unit) ? ` ${one.unit}` : "";
+  return `${one.word} ${parameterCell(one, value)}${unit}`;
 }
 
 /** A logged figure as the kit reads it, null where it was not read. */

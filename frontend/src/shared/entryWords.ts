@@ -1,9 +1,10 @@
 /** A logbook entry in a few words. */
 import type { Entry, FittedFilter, Tables } from "../api/schemas";
 import { WATER_PARAMETERS } from "../api/waterParameters";
-import { degreesWords, fixed, money, short, show, sizeWords, withMark } from "../quantity/format";
+import { fixed, money, short, show, sizeWords, withMark } from "../quantity/format";
 import { SITUATIONS } from "./situations";
 import { LOCALE } from "../quantity/locale";
+import { parameterWords } from "../quantity/waterParameters";
 
 function lph(body: { container_l: number; times_s: number[] }): number {
   return body.times_s.reduce((sum, t) => sum + (body.container_l * 3600) / t, 0) / body.times_s.length;
@@ -25,9 +26,6 @@ type Words = {
 };
 
 const some = (...parts: (string | null)[]) => parts.filter((p) => p !== null);
-const read = (name: string, value: number | null | undefined, after = "") =>
-  value == null ? null : `${name} ${value}${after}`;
-
 type TestBody = Extract<Entry["body"], { kind: "reading" }>;
 
 /** A figure read against colours: alone, with "+" where it is off the scale, or its range. */
@@ -46,13 +44,7 @@ export function testInWords(body: TestBody): string {
     return figure === null ? null : `${what} ${figure}`;
   };
   const figures = some(
-    ...WATER_PARAMETERS.map((one) => {
-      if (one.ion) return colour(one.key);
-      const unit = one.unit === "g/kg" || one.unit === "mg/L" ? ` ${one.unit}` : "";
-      return one.field === "temperature_c"
-        ? degreesWords(body.temperature_c)
-        : read(one.word, body[one.field], unit);
-    }),
+    ...WATER_PARAMETERS.map((one) => (one.ion ? colour(one.key) : parameterWords(one, body[one.field]))),
   );
   return `Test: ${figures.join(", ")}${body.basis === "N" ? " (as N)" : ""}${body.other_kit ? ", with another kit" : ""}`;
 }

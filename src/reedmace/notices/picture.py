@@ -154,8 +154,8 @@ class _Pen:
         self._below = min(stand, (MOST_STAND_SHARE if stands_below else EMPTY_STAND_SHARE) * o.height_cm)
         self._behind = min(o.behind_cm, MOST_BEHIND_SHARE * o.width_cm)
         # What hangs on the rim stands between the views.
-        hangs = 1.2 * BODY_L_SHARE * o.length_cm if any(f.place == "rim" for f in o.filters) else 0.0
-        wide, high = o.length_cm + hangs + o.width_cm + self._behind, 1.12 * o.height_cm + self._below
+        rim_width_cm = 1.2 * BODY_L_SHARE * o.length_cm if any(f.place == "rim" for f in o.filters) else 0.0
+        wide, high = o.length_cm + rim_width_cm + o.width_cm + self._behind, 1.12 * o.height_cm + self._below
         room = WIDTH - LEFT - RIGHT - BETWEEN
         self._scale = min(room / wide, (HEIGHT - TOP - FOOT) / high) * FINER
         # The two views stand in the middle of the picture.
@@ -163,7 +163,7 @@ class _Pen:
         self._left = LEFT * FINER + spare / 2
         lower = ((HEIGHT - TOP - FOOT) * FINER - high * self._scale) / 2
         self._floor = (HEIGHT - FOOT) * FINER - lower - self._below * self._scale
-        self._side = o.length_cm + hangs + BETWEEN * FINER / self._scale
+        self._side = o.length_cm + rim_width_cm + BETWEEN * FINER / self._scale
 
     def _at(self, x_cm: float, y_cm: float) -> tuple[float, float]:
         return self._left + x_cm * self._scale, self._floor - y_cm * self._scale

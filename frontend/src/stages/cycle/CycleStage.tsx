@@ -32,8 +32,7 @@ import { WaterSpecies } from "./WaterSpecies";
 import { WhatIf } from "./WhatIf";
 import { useNarrow } from "../../kit/usePhone";
 import { WATER_PARAMETERS } from "../../api/waterParameters";
-import { parameterCell } from "../../quantity/waterParameters";
-import { degreesWords } from "../../quantity/format";
+import { parameterWords } from "../../quantity/waterParameters";
 import { LOCALE } from "../../quantity/locale";
 import { Opening } from "../../shared/NotFetched";
 
@@ -299,11 +298,7 @@ function waterWords(latest: Entry | undefined): string[] {
   const rest = [
     pair[0] ? pair[1] : null,
     figure("nitrate", r.nitrate_ppm, "nitrate"),
-    ...WATER_PARAMETERS.map((one) => {
-      if (one.ion) return null;
-      const value = parameterCell(one, r[one.field]);
-      return one.unit === "°C" ? degreesWords(r.temperature_c) : value && `${one.word} ${value}`;
-    }),
+    ...WATER_PARAMETERS.map((one) => (one.ion ? null : parameterWords(one, r[one.field]))),
   ];
   const second = rest.filter(Boolean).join(" · ");
   if (second) words.push(second);

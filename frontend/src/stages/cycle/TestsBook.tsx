@@ -16,8 +16,6 @@ import { Table } from "./Ready";
 import { LOCALE } from "../../quantity/locale";
 import { parameterCell, parameterLabel, parametersRead } from "../../quantity/waterParameters";
 
-const COLOURS = ["ammonia", "nitrite", "nitrate"] as const;
-
 export function TestsBook({ tankId, logbook }: { tankId: number; logbook: LogbookState }) {
   const entries = useEntries(tankId);
   const [open, setOpen] = useState<number | null>(null);
@@ -135,8 +133,8 @@ function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
       </Fields>
       <Bar>
         <When at={at} onChange={setAt} />
-        {COLOURS.map((what) =>
-          reading[`${what}_ppm`] == null ? null : (
+        {WATER_PARAMETERS.map(({ ion, key: what, field }) =>
+          !ion || reading[field] == null ? null : (
             <YesNo
               key={what}
               label={`${what}: this or more`}

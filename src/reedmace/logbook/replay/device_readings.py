@@ -57,7 +57,8 @@ def entry_of(
         before = state.filter_running if filter_key is None else state.runs(filter_key)
         return Outage(kind="outage", running=running, filter_key=filter_key) if running != before else None
     if kind == "test-kit":
-        own = set(KitFigures.model_fields) - {"temperature_c"}
+        # Warmth is a thermometer's to tell.
+        own = [field for field in KitFigures.model_fields if field != "temperature_c"]
         found = {f: value for f in own if (value := getattr(reading, f)) is not None}
         return Reading(kind="reading", basis=reading.basis, off_scale=reading.off_scale, **found) if found else None
     if kind in ("thermometer", "ph-probe"):

@@ -142,9 +142,9 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
         "x day", "1 − Π(1 − x)", f"{len(changes)} changes", 1 - _left(changes), "share", "arithmetic"
     )  # fmt: skip
     holds = day.holds()
-    breathless = short_of_oxygen(q.oxygen_mg_l, q.breathe_water_share)
+    oxygen_short = short_of_oxygen(q.oxygen_mg_l, q.breathe_water_share)
     stands = _stands(q, over, warmth, acidity)
-    fast = breathless or (harmed and not holds)
+    no_food = oxygen_short or (harmed and not holds)
     verdict, short = stands, "" if holds or not harmed else FALLS_SHORT_SETTLED if q.settled else FALLS_SHORT
     if changes:
         first = _amount(q, changes[0].share)
@@ -153,10 +153,10 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
     return EmergencyPlanAnswer(
         verdict=verdict + short,
         stands=stands + short,
-        in_danger=harmed or warmth != "fine" or acidity != "fine" or breathless,
+        in_danger=harmed or warmth != "fine" or acidity != "fine" or oxygen_short,
         warmth=warmth,
         acidity=acidity,
-        oxygen_short=breathless,
+        oxygen_short=oxygen_short,
         untested=untested,
         working=w.lines,
         limits=limits,
@@ -164,8 +164,8 @@ def emergency_plan(question: EmergencyPlanQuestion) -> EmergencyPlanAnswer:
         changes=changes,
         change_share_day=min(whole_share, 1.0),
         holds_until_tomorrow=holds,
-        feed_share=0.0 if fast else feed_share,
-        feeding=NO_FOOD if fast else _feeding(q, feed_share),
+        feed_share=0.0 if no_food else feed_share,
+        feeding=NO_FOOD if no_food else _feeding(q, feed_share),
         tests_per_day=2 if harmed or acidity != "fine" else 1,
         cautions=cautions(q, day, over),
         help=help_words(q),
@@ -212,6 +212,8 @@ def _limits(q: EmergencyPlanQuestion, w: Working) -> list[Limit]:
     nitrite = w.line(
         "nitrite limit", "0.5 ppm fresh, 5 ppm salt", "as N", nitrite_limit_mg_n_l(q.salinity_g_kg), "mg N/L", "nitrite"
     )
+    if q.oxygen_mg_l is not None:
+        w.line("least oxygen", "the one-day minimum", "fish of warm water", SHORT_MG_L, "mg/L", "epa1986")
     rows: list[tuple[Literal["ammonia", "nitrite", "nitrate"], float | None, float, str]] = [
         ("ammonia", q.ammonia_mg_n_l, limit, rule),
         ("nitrite", q.nitrite_mg_n_l, nitrite, "common practice"),
