@@ -218,6 +218,8 @@ function moment(at: string): string {
 }
 
 const Scroll = styled.div`
+  /* Its hidden words stay inside it: on a phone they made the page wider. */
+  position: relative;
   overflow-x: auto;
   max-height: 340px;
   overflow-y: auto;
