@@ -164,6 +164,15 @@ const Late = styled.section`
   }
   a {
     display: block;
+    padding: 3px 0;
+    min-height: 26px;
+  }
+  ${phone} {
+    a {
+      min-height: 44px;
+      display: flex;
+      align-items: center;
+    }
   }
 `;
 const Names = styled.div`
@@ -207,7 +216,8 @@ const Grid = styled.section`
     background: var(--silt);
   }
   > ol > li[data-past] {
-    opacity: 0.5;
+    /* Hatched, not faded: a faded number cannot be read. */
+    background: repeating-linear-gradient(-45deg, transparent 0 7px, var(--silt-deep) 7px 8px);
   }
   > ol > li[data-today] time {
     color: var(--seed);

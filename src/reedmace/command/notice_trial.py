@@ -31,8 +31,8 @@ BEGUN_S, LOAD_S = 20.0, 0.2
 """Longest wait for the first of them to arrive, and for the kill after that, s: it hits in the midst of sending."""
 PATIENCE_S = 2.0
 """Lease and first wait of the trial's worker, s: as long as usual, a trial would last for days."""
-ALL_SENT_S = 240.0
-"""Longest wait at the end, s."""
+DIES_S, ALL_SENT_S = 60.0, 240.0
+"""Longest wait for a killed database to be gone, and at the end for the last mail, s."""
 ADDRESS = "trial@yard.example"
 
 
@@ -47,12 +47,15 @@ class NoticeOutcome:
 
 
 def _patiently(database: peewee.Database, work: Callable[[], None]) -> None:
-    """Do some work in a connection, again while the database is away."""
+    """Do some work in a connection, again while the database is away; ALL_SENT_S at most."""
+    until = time.monotonic() + ALL_SENT_S
     while True:
         try:
             with database.connection_context():
                 return work()
         except peewee.PeeweeException:
+            if time.monotonic() > until:
+                raise
             time.sleep(0.2)
 
 
@@ -85,13 +88,7 @@ def run(folder: Path, kills: int, seed: int) -> NoticeOutcome:
                 outcome.queued += 1
             _wait_for_first(Mailbox(mails), children)
             time.sleep(draw.uniform(0, LOAD_S))
-            target = TARGETS[n % len(TARGETS)]
-            os.kill(_pid(server, children, target), signal.SIGKILL)
-            time.sleep(0.1)
-            if server.died():
-                server.restart()
-            for child in children.values():
-                child.restart_if_dead()
+            _kill(server, children, TARGETS[n % len(TARGETS)])
         _wait(database, children)
         return _judged(outcome, Mailbox(mails))
     finally:
@@ -101,12 +98,17 @@ def run(folder: Path, kills: int, seed: int) -> NoticeOutcome:
         server.stop()
 
 
-def _pid(server: MariaDB, children: dict[str, ChildProcess], target: str) -> int:
+def _kill(server: MariaDB, children: dict[str, ChildProcess], target: str) -> None:
+    """Kill a process and start it again. target: one of TARGETS."""
     if target != "database":
-        return children[target].pid
+        os.kill(children[target].pid, signal.SIGKILL)
+        return children[target].restart_if_dead()
     if server.process is None:
         raise RuntimeError("the database was never started")
-    return int(server.process.pid)
+    server.process.kill()
+    # On a busy machine a killed server takes its time to go: looked at too early, it would never be started again.
+    server.process.wait(DIES_S)
+    server.restart()
 
 
 def _account(database: peewee.Database) -> int:
