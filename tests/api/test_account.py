@@ -2,7 +2,8 @@
 
 import pytest
 
-from reedmace.store import Accounts, connect
+from reedmace.database import connect
+from reedmace.store import Accounts
 
 PASSWORD = "three words apart"
 

@@ -8,7 +8,8 @@ import pytest
 import time_machine
 
 from reedmace.api import Settings, create_app
-from reedmace.store import Accounts, Tanks, TooManyAttempts, connect, migrate, sweep
+from reedmace.database import connect, migrate
+from reedmace.store import Accounts, Tanks, TooManyAttempts, sweep
 from reedmace.store.accounts import GUESTS_AN_HOUR
 
 PASSWORD = "reed and water"

@@ -5,8 +5,8 @@ from datetime import UTC, datetime, timedelta
 import pytest
 import time_machine
 
+from reedmace.database import connect
 from reedmace.demo import write_demo
-from reedmace.store.database import connect
 
 DAYS = {
     "an autumn noon": datetime(2026, 11, 25, 12, 0, tzinfo=UTC),
@@ -111,8 +111,8 @@ def test_written_twice_it_stands_once(scenario, mariadb) -> None:
 
 
 def test_every_visitor_looks_round_in_tanks_of_their_own(app, mariadb, visitor) -> None:
+    from reedmace.database import connect
     from reedmace.demo import write_demo
-    from reedmace.store import connect
 
     database = connect(mariadb.app_url)
     write_demo(database)
@@ -136,7 +136,8 @@ def test_every_visitor_looks_round_in_tanks_of_their_own(app, mariadb, visitor) 
 def test_a_visit_is_forgotten_after_a_day_and_nobody_signs_up_as_one(app, mariadb, visitor) -> None:
     from datetime import UTC, datetime, timedelta
 
-    from reedmace.store import Accounts, connect, sweep
+    from reedmace.database import connect
+    from reedmace.store import Accounts, sweep
 
     database = connect(mariadb.app_url)
     accounts, now = Accounts(database), datetime.now(UTC).replace(tzinfo=None)

@@ -4,8 +4,9 @@ from datetime import UTC, datetime
 
 import pytest
 
+from reedmace.database import connect
 from reedmace.logbook.replay.entries import NewEntry
-from reedmace.store import Accounts, Tanks, connect
+from reedmace.store import Accounts, Tanks
 
 BOX = {"length_cm": 60, "width_cm": 30, "height_cm": 36}
 IMPOSSIBLE = {

@@ -4,7 +4,8 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
-from reedmace.store import connect, learned_boxes
+from reedmace.database import connect
+from reedmace.store import learned_boxes
 from reedmace.store.models import LearnedRow
 
 NOW = datetime.now(UTC)

@@ -5,9 +5,9 @@ import re
 import pytest
 
 from reedmace.api import Settings, create_app
+from reedmace.database import connect
 from reedmace.notices import Links, MailServer, Worker
 from reedmace.standins.mail_server import Mailbox
-from reedmace.store import connect
 from reedmace.store.models import NoticeRow
 from tests.api.conftest import Keeper, _numbers
 

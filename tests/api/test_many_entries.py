@@ -5,7 +5,8 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
-from reedmace.store import connect, sweep
+from reedmace.database import connect
+from reedmace.store import sweep
 from reedmace.store.models import Account, EntryRow, Tank
 from reedmace.store.recent_entries import NEWEST
 from reedmace.store.removal import CLOSED

@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 import pytest
 from PIL import Image
 
-from reedmace.store import connect
+from reedmace.database import connect
 from reedmace.store.models import PhotoRow
 
 AT = datetime(2026, 11, 29, 8, 0, tzinfo=UTC).isoformat()

@@ -313,8 +313,9 @@ def test_a_room_of_two_hundred_tanks_is_placed_and_opens(keeper) -> None:
 
 
 def test_a_tank_whose_figures_do_not_agree_leaves_the_room_open(keeper, rack, mariadb) -> None:
+    from reedmace.database import connect
     from reedmace.logbook.replay.entries import NewEntry
-    from reedmace.store import Accounts, Tanks, connect
+    from reedmace.store import Accounts, Tanks
 
     ids, room = rack
     save(keeper, room, pumps=[{"x_cm": 10, "y_cm": 150, "pump": PUMP}])

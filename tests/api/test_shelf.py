@@ -188,8 +188,8 @@ def test_an_operator_gives_every_account_a_shelf_by_a_file(tmp_path: Path) -> No
 
 
 def test_the_demo_keeper_has_a_shelf_and_each_visit_its_copy(mariadb, app, visitor) -> None:
+    from reedmace.database import connect
     from reedmace.demo import write_demo
-    from reedmace.store import connect
 
     write_demo(connect(mariadb.app_url))
     guest = visitor()

@@ -7,8 +7,8 @@ from typing import Any
 
 import pytest
 
+from reedmace.database import connect
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
-from reedmace.store import connect
 
 TANK_PLAN: dict[str, Any] = {"kind": "tank-plan", "tank": {"length_cm": 90, "width_cm": 40, "height_cm": 45}}
 READING = {"kind": "reading", "ammonia_ppm": 0.5, "nitrite_ppm": 1, "ph": 7.4}

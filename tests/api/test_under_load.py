@@ -8,8 +8,8 @@ import pytest
 
 from reedmace.api.concurrency import ConcurrencyLimiter
 from reedmace.api.problems import ProblemError
+from reedmace.database import connect
 from reedmace.store.accounts import Accounts
-from reedmace.store.database import connect
 
 
 def test_a_question_with_thousands_of_faults_names_fifty(app) -> None:

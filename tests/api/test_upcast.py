@@ -6,13 +6,14 @@ from pathlib import Path
 
 import pytest
 
+from reedmace.database import connect, migrate
 from reedmace.formats import Bundle, bundle_parts
 from reedmace.logbook.plans.plan_kinds import FilterPlan, FitPlan
 from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.equipment import installed_filters
 from reedmace.logbook.replay.state import replay
 from reedmace.logbook.upcast import FIRST, SECOND, upcast
-from reedmace.store import Accounts, Tanks, connect, migrate
+from reedmace.store import Accounts, Tanks
 
 OLD = Path(__file__).parents[1] / "data" / "v0_1"
 BUNDLES = sorted(OLD.glob("*.json"))

@@ -9,8 +9,9 @@ from datetime import UTC, datetime
 import pytest
 
 from reedmace.command.cluster_trial import NODES, Trial, run, trial_folder
+from reedmace.database import connect
 from reedmace.logbook.replay.entries import NewEntry
-from reedmace.store import Accounts, PlanMoved, Tanks, connect
+from reedmace.store import Accounts, PlanMoved, Tanks
 
 NOW = datetime(2026, 11, 27, 8, 0, tzinfo=UTC)
 TABS = 8

@@ -239,7 +239,8 @@ def test_a_stop_is_clean_and_everything_is_there_after(tmp_path: Path) -> None:
 def test_a_start_recovers_from_its_secrets_gone(tmp_path: Path, left: str | None) -> None:
     from reedmace.command.mariadb import MariaDB
     from reedmace.command.run import _secret
-    from reedmace.store import Accounts, connect
+    from reedmace.database import connect
+    from reedmace.store import Accounts
 
     first = MariaDB(tmp_path)
     first.start()

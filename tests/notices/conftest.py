@@ -8,8 +8,9 @@ from email.message import EmailMessage
 import pytest
 
 from reedmace.command.mariadb import MariaDB
+from reedmace.database import connect
 from reedmace.notices import Links, MailServer, MailServerError, Worker
-from reedmace.store import Accounts, Tanks, connect
+from reedmace.store import Accounts, Tanks
 from reedmace.store.models import Account, NoticeChoiceRow, NoticeRow
 
 

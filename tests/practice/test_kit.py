@@ -5,7 +5,8 @@ import pytest
 from reedmace.core.cycle.record.log import KitSteps
 from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.practice.kit import read_kit, true_ppm
-from reedmace.standins.practice_tank import Act, PracticeTank, Setup
+from reedmace.standins.practice_run import Act, Setup
+from reedmace.standins.practice_tank import PracticeTank
 
 
 @pytest.mark.parametrize(("basis", "share"), [("ion", NITROGEN_SHARE["NH4"]), ("N", 1.0)])

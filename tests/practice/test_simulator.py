@@ -6,7 +6,8 @@ import numpy as np
 import pytest
 
 from reedmace.standins import practice_kernel as kernel
-from reedmace.standins.practice_tank import Act, PracticeTank, Run, Setup
+from reedmace.standins.practice_run import Act, Run, Setup
+from reedmace.standins.practice_tank import PracticeTank
 
 DAY = 1440.0
 NITROGEN = (kernel.TAN, kernel.NO2, kernel.NO3, kernel.ORG, kernel.PLANT, kernel.CELLS)

@@ -16,10 +16,10 @@ from reedmace.api.session import CurrentKeeper, csrf_token, keeper, known_device
 from reedmace.api.units import WrittenUnit, written
 from reedmace.core.contract import Issue
 from reedmace.core.quantity.keeper_units import DecimalMark, Units, units_of_keeper, units_of_locale
+from reedmace.database import written_together
 from reedmace.logbook.plans.room_plan import for_copies
 from reedmace.store import GUEST_FOR, Rooms, Shelf, Tanks, contributes, set_contributes
 from reedmace.store.accounts import Keeper
-from reedmace.store.database import written_together
 from reedmace.store.mail_addresses import mail_address
 
 blueprint = APIBlueprint("accounts", __name__, url_prefix="/api", tag="Account")

@@ -50,8 +50,9 @@ from reedmace.api import (
 )
 from reedmace.api.openapi_models import describe
 from reedmace.api.session import CurrentKeeper, check_csrf
+from reedmace.database import ANSWER_S, connect
 from reedmace.notices import MailServer, server_of
-from reedmace.store import ANSWER_S, SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, connect
+from reedmace.store import SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts
 
 SAME_FOR_ALL = ("/api/compute", "/api/compute/kinds", "/api/openapi.json")
 """Endpoints whose answers depend only on the program and the units; they carry an ETag."""

@@ -5,8 +5,9 @@ from flask import current_app, g
 from peewee import InterfaceError, OperationalError
 
 from reedmace.core.filter.learned import LearnedRelation
+from reedmace.database import AllBusy
 from reedmace.logbook.stages.counter import CounterAnswer, CounterQuestion, counter_view
-from reedmace.store import AllBusy, learned_boxes
+from reedmace.store import learned_boxes
 
 blueprint = APIBlueprint("counter", __name__, url_prefix="/api", tag="Counter")
 

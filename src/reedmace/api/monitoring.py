@@ -17,7 +17,7 @@ from prometheus_client import CONTENT_TYPE_LATEST, CollectorRegistry, Counter, H
 from prometheus_client.multiprocess import MultiProcessCollector
 
 from reedmace.api.problems import ProblemError
-from reedmace.store import AllBusy
+from reedmace.database import AllBusy
 
 SLOW_S = 2.0
 """Duration from which a request is logged, as every failed one is, s."""

@@ -12,9 +12,9 @@ from werkzeug.exceptions import HTTPException
 from reedmace.core.contract import Issue
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.registry import issues_of
+from reedmace.database import AllBusy
 from reedmace.logbook.plans.differences import Difference, differences
 from reedmace.store import (
-    AllBusy,
     EmailTaken,
     NoSuchBox,
     NoSuchDevice,

@@ -4,7 +4,8 @@ import secrets
 import sys
 
 from reedmace.command.serve_database import database_of_serve
-from reedmace.store import Accounts, connect
+from reedmace.database import connect
+from reedmace.store import Accounts
 
 
 def reset(email: str) -> int:

@@ -19,7 +19,7 @@ from urllib.parse import unquote, urlsplit
 
 from reedmace.command.paths import VAR
 from reedmace.command.serve_database import database_of_serve
-from reedmace.store import MIGRATE_S, connect, migrate
+from reedmace.database import MIGRATE_S, connect, migrate
 from reedmace.store.models import Account
 
 _PLACE = re.compile(rb"MASTER_LOG_FILE='([^']+)', MASTER_LOG_POS=(\d+)")

@@ -4,6 +4,7 @@ import ctypes
 import getpass
 import json
 import os
+import random
 import secrets
 import shutil
 import signal
@@ -26,11 +27,32 @@ def die_with_parent() -> None:
     ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGTERM)
 
 
+LOWEST_PORT = 15_000
+_CHOICE = random.SystemRandom()
+
+
 def free_port() -> int:
-    """A free TCP port."""
-    with socket.socket() as s:
-        s.bind(("127.0.0.1", 0))
-        return int(s.getsockname()[1])
+    """A free TCP port below those the system gives to outgoing connections.
+
+    Any of those may take it between two starts of a server, which then could not come back on its address.
+    """
+    while True:
+        port = _CHOICE.randrange(LOWEST_PORT, max(lowest_outgoing_port(), LOWEST_PORT + 1000))
+        with socket.socket() as s:
+            s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                s.bind(("127.0.0.1", port))
+            except OSError:
+                continue
+            return port
+
+
+def lowest_outgoing_port() -> int:
+    """The lowest port Linux gives to outgoing connections."""
+    try:
+        return int(Path("/proc/sys/net/ipv4/ip_local_port_range").read_text().split()[0])
+    except (OSError, ValueError, IndexError):
+        return 32_768
 
 
 def _greets(port: int) -> bool:
@@ -304,7 +326,7 @@ class MariaDB:
             """
         )
         # Imported late: a launcher should start its server first.
-        from reedmace.store import MIGRATE_S, connect, migrate
+        from reedmace.database import MIGRATE_S, connect, migrate
 
         migrate(connect(self.owner_url, MIGRATE_S))
         # Entries can be read and added but never changed; they are deleted only with their tank, by the foreign key.

@@ -3,7 +3,8 @@
 import sys
 
 from reedmace.command.serve_database import database_of_serve
-from reedmace.store import Notices, connect
+from reedmace.database import connect
+from reedmace.store import Notices
 
 STATES = ("waiting", "sent", "dropped", "dead")
 

@@ -20,9 +20,10 @@ import peewee
 from reedmace.command.child_process import ChildProcess
 from reedmace.command.mariadb import MariaDB, free_port
 from reedmace.command.paths import say
+from reedmace.database import connect
 from reedmace.notices import queue
 from reedmace.standins.mail_server import Mailbox
-from reedmace.store import Accounts, Notices, connect
+from reedmace.store import Accounts, Notices
 from reedmace.store.models import Account
 
 TARGETS = ("database", "mail server", "worker")
@@ -102,7 +103,8 @@ def _kill(server: MariaDB, children: dict[str, ChildProcess], target: str) -> No
     """Kill a process and start it again. target: one of TARGETS."""
     if target != "database":
         os.kill(children[target].pid, signal.SIGKILL)
-        return children[target].restart_if_dead()
+        children[target].restart_if_dead()
+        return
     if server.process is None:
         raise RuntimeError("the database was never started")
     server.process.kill()

@@ -122,9 +122,8 @@ def _web(folder: Path, server: MariaDB | None, *, with_demo: bool, fresh: bool) 
         count = int(os.environ.get("REEDMACE_WORKERS") or min((os.cpu_count() or 1) + 1, 9))
         # It imports the program while the database starts and its tables are migrated.
         web = WebServer(listener, environment, count, account)
-        _tables(server, url, with_demo=with_demo, fresh=fresh)
-        web.go()
-        children.append(ChildProcess("the worker", "reedmace.command.worker", [], environment, account))
+        _tables(server, url)
+        web.go(("fresh demo" if fresh else "demo") if with_demo else "go")
         signal.signal(signal.SIGTERM, pass_on)
         signal.signal(signal.SIGINT, pass_on)
         (folder / "address").write_text(address)
@@ -179,22 +178,14 @@ def _watch(
     return 0
 
 
-def _tables(server: MariaDB | None, url: str, *, with_demo: bool, fresh: bool) -> None:
-    """Wait for the database, migrate its tables, write the demo if asked. url: for the application."""
-    from reedmace.store import MIGRATE_S, connect, migrate
+def _tables(server: MariaDB | None, url: str) -> None:
+    """Wait for the database and migrate its tables. url: for the application."""
+    from reedmace.database import MIGRATE_S, connect, migrate
 
     if server:
         server.make_ready()
     else:
         migrate(connect(os.environ.get("REEDMACE_MIGRATE_URL", url), MIGRATE_S))
-    if with_demo:
-        from reedmace.demo import write_demo
-
-        database = connect(url, MIGRATE_S)
-        with database.connection_context():
-            if write_demo(database, fresh=fresh):
-                say("wrote the demo tanks")
-        database.close_all()
 
 
 def _account(folder: Path, environment: dict[str, str]) -> dict[str, Any]:

@@ -9,6 +9,7 @@ import numpy as np
 
 from reedmace.command.kernel_cache import fingerprint, record_fingerprint
 from reedmace.core.computations import compute
+from reedmace.core.filter.typical import typical_medians, typical_table
 from reedmace.core.flow.hydraulic_kernel import (
     airlift_many,
     airlift_spare_many,
@@ -16,7 +17,8 @@ from reedmace.core.flow.hydraulic_kernel import (
     set_threads,
     spare_resistances,
 )
-from reedmace.standins.practice_tank import Act, PracticeTank, Setup
+from reedmace.standins.practice_run import Act, Setup
+from reedmace.standins.practice_tank import PracticeTank
 
 CURVE = [{"flow_lph": 0, "head_m": 1}, {"flow_lph": 300, "head_m": 0.7}, {"flow_lph": 500, "head_m": 0}]
 LOOP = {
@@ -58,6 +60,11 @@ def _practice() -> None:
     PracticeTank(Setup(net_l=100), seed=1).run(acts, 120.0)
 
 
+WITHOUT_THREADS: tuple[tuple[str, Callable[[], object]], ...] = (
+    ("typed figures", lambda: compute("read-quantity", {"text": "20 gal", "kind": "volume"})),
+    ("typical boxes", lambda: (typical_table(), typical_medians())),
+)
+"""Steps before which a process may fork: OpenMP's threads, which parallel kernels start, do not outlive a fork."""
 STEPS: tuple[tuple[str, Callable[[], object]], ...] = (
     ("pump and plumbing", lambda: compute("operating-point", LOOP)),
     (
@@ -66,13 +73,13 @@ STEPS: tuple[tuple[str, Callable[[], object]], ...] = (
     ),
     ("air lifts", _lifts),
     ("many pumps", _pumps),
+    *WITHOUT_THREADS,
     ("ranking", lambda: compute("rank-filters", {"site": SITE})),
     # The sizes of every kind are made once a process; a first keeper would wait a second for them.
     ("kinds and sizes", lambda: compute("type-and-size", {"site": SITE, "animals": ANIMALS})),
     ("cycle", lambda: _forecast(BEGUN)),
     ("cycle before its first test", lambda: _forecast({"net_l": 100, "day_now": 0})),
     ("a practice tank", _practice),
-    ("typed figures", lambda: compute("read-quantity", {"text": "20 gal", "kind": "volume"})),
 )
 
 
@@ -81,6 +88,14 @@ def warm(say: Callable[[str], None] | None = None) -> None:
     for number, (name, step) in enumerate(STEPS, start=1):
         if say:
             say(f"sums {number} of {len(STEPS)}: {name}")
+        step()
+
+
+def warm_without_threads(going: Callable[[], bool]) -> None:
+    """The steps a process may take before it forks. going: asked before each; False ends it."""
+    for _, step in WITHOUT_THREADS:
+        if not going():
+            return
         step()
 
 

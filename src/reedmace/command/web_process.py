@@ -28,7 +28,7 @@ class WebServer:
     ) -> None:
         self._listener, self._environment, self._count, self._account = listener, environment, count, account or {}
         self._fast_deaths = 0
-        self._ready = False
+        self._word = ""
         self._begin()
 
     def _begin(self) -> None:
@@ -45,13 +45,13 @@ class WebServer:
             **self._account,
         )
 
-    def go(self) -> None:
-        """Release it: the database is there and its tables are migrated."""
-        self._ready = True
+    def go(self, word: str = "go") -> None:
+        """Release it: the database is there and its tables are migrated. word: "demo" has it write the demo first."""
+        self._word = word
         line = self._process.stdin
         try:
             if line is not None:
-                line.write(b"go\n")
+                line.write(f"{word}\n".encode())
                 line.close()
         except BrokenPipeError:
             # It has died already, and is restarted.
@@ -65,8 +65,9 @@ class WebServer:
         if self._fast_deaths > MOST_FAST_DEATHS:
             return False
         self._begin()
-        if self._ready:
-            self.go()
+        if self._word:
+            # The demo is written anew once, not after every crash.
+            self.go(self._word.removeprefix("fresh "))
         return True
 
     def stop(self) -> None:

@@ -1,4 +1,4 @@
-"""The web server: the program is imported once, then forked into workers, each with a loop of its own.
+"""The web server: the program is imported once, then forked into workers, each with a loop of its own, and a notifier.
 
 The loop reads a whole request before a thread is given to it.
 
@@ -7,12 +7,16 @@ dies is there again before the next request.
 """
 
 import gc
+import logging
 import os
+import select
 import signal
 import socket
 import sys
 import threading
 import time
+from collections.abc import Callable
+from dataclasses import dataclass
 from types import FrameType
 from typing import NoReturn
 
@@ -22,9 +26,12 @@ from waitress.channel import HTTPChannel
 from waitress.parser import HTTPRequestParser
 
 from reedmace.api import Settings, create_app
+from reedmace.command import worker
 from reedmace.command.mariadb import die_with_parent
-from reedmace.command.warm_kernels import warm
+from reedmace.command.paths import say
+from reedmace.command.warm_kernels import warm, warm_without_threads
 from reedmace.core.computations import COMPUTATIONS
+from reedmace.database import MIGRATE_S, connect
 
 THREADS = 8
 SILENT_S = 30
@@ -35,7 +42,7 @@ LARGEST_BODY = 48_000_000
 
 Above 2 MB, or above this for an imported logbook, the application explains the rejection; the server cuts off the rest.
 """
-SHORT_LIFE_S, MOST_FAST_DEATHS = 5.0, 6
+SHORT_LIFE_S, MOST_FAST_DEATHS, LONGEST_WAIT_S = 5.0, 6, 30.0
 FINISH_S = 10.0
 """Seconds workers may finish their responses on shutdown."""
 
@@ -62,6 +69,8 @@ def serve(listener: socket.socket, application: Flask, settings: Settings) -> No
     # Kernels are loaded beside the first responses, so that a crash delays nobody.
     threading.Thread(target=warm, daemon=True).start()
     HTTPChannel.parser_class = ClosingParser
+    # A request that waits a moment for a thread is no news.
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)
     waitress.serve(
         application,
         sockets=[listener],
@@ -81,49 +90,71 @@ def serve(listener: socket.socket, application: Flask, settings: Settings) -> No
     )
 
 
+@dataclass
+class Job:
+    """What a forked process does. needed: the server ends where it dies again and again; else it waits longer."""
+
+    work: Callable[[], object]
+    needed: bool = True
+    fast_deaths: int = 0
+
+    @property
+    def wait_s(self) -> float:
+        """Seconds a process started now waits before its work."""
+        return 0.0 if self.needed or not self.fast_deaths else min(0.5 * 2**self.fast_deaths, LONGEST_WAIT_S)
+
+
 class Workers:
-    """Forked workers. listener: shared; application, settings: made already, with nothing open yet."""
+    """Processes forked from this one, with nothing open yet."""
 
-    def __init__(self, listener: socket.socket, application: Flask, settings: Settings) -> None:
-        self._listener, self._application, self._settings = listener, application, settings
-        self._all: dict[int, float] = {}
-        self._fast_deaths = 0
+    def __init__(self) -> None:
+        self._all: dict[int, tuple[float, Job]] = {}
 
-    def start(self) -> None:
-        """Fork one more."""
+    def start(self, job: Job) -> None:
+        """Fork one more. job: what it does."""
         child = os.fork()
         if child == 0:
-            self._work()
-        self._all[child] = time.monotonic()
+            self._work(job)
+        self._all[child] = (time.monotonic(), job)
 
-    def _work(self) -> NoReturn:
+    def _work(self, job: Job) -> NoReturn:
         signal.signal(signal.SIGTERM, _stop)
         die_with_parent()
         status = 1
         try:
-            serve(self._listener, self._application, self._settings)
+            time.sleep(job.wait_s)
+            job.work()
             status = 0
         except SystemExit:
             status = 0
+        except Exception:
+            logging.getLogger("reedmace").exception("a process of the web server ended")
         finally:
             sys.stderr.flush()
             # Skips the parent's exit handlers, which are the parent's to run.
             os._exit(status)
 
-    def watch(self) -> None:
-        """Restart workers that die, until stopped.
+    def wait(self) -> int:
+        """Wait until one has ended; its exit code."""
+        pid, status = os.wait()
+        self._all.pop(pid, None)
+        return os.waitstatus_to_exitcode(status)
 
-        Raises SystemExit: 0 when stopped, 1 when they die as fast as they are started.
+    def watch(self) -> None:
+        """Restart processes that die, until stopped.
+
+        Raises SystemExit: 0 when stopped, 1 when those needed die as fast as they are started.
         """
         while True:
             pid, _ = os.wait()
-            begun = self._all.pop(pid, None)
-            if begun is None:
+            if pid not in self._all:
                 continue
-            self._fast_deaths = self._fast_deaths + 1 if time.monotonic() - begun < SHORT_LIFE_S else 0
-            if self._fast_deaths > MOST_FAST_DEATHS:
+            begun, job = self._all.pop(pid)
+            lived_s = time.monotonic() - begun - job.wait_s
+            job.fast_deaths = job.fast_deaths + 1 if lived_s < SHORT_LIFE_S else 0
+            if job.needed and job.fast_deaths > MOST_FAST_DEATHS:
                 raise SystemExit(1)
-            self.start()
+            self.start(job)
 
     def stop(self) -> None:
         """Let each finish its response; kill the rest."""
@@ -140,6 +171,23 @@ class Workers:
             os.waitpid(pid, 0)
 
 
+def _write_demo(*, fresh: bool) -> None:
+    """Write the demo's tanks in a process of their own, whose threads and connections end with it. fresh: anew."""
+
+    def write() -> None:
+        from reedmace.demo import write_demo
+
+        database = connect(os.environ["REEDMACE_DATABASE_URL"], MIGRATE_S)
+        with database.connection_context():
+            if write_demo(database, fresh=fresh):
+                say("wrote the demo tanks")
+
+    workers = Workers()
+    workers.start(Job(write))
+    if status := workers.wait():
+        raise SystemExit(status)
+
+
 def main(listener: socket.socket, count: int) -> None:
     """Import the program, wait for a line on standard input that the database is ready, then serve.
 
@@ -152,17 +200,23 @@ def main(listener: socket.socket, count: int) -> None:
         one.question.model_rebuild()
         one.answer.model_rebuild()
     signal.signal(signal.SIGTERM, _stop)
-    if not sys.stdin.buffer.readline():
+    # While the database starts there is time for what every process would otherwise do by itself.
+    warm_without_threads(lambda: not select.select([sys.stdin], [], [], 0)[0])
+    line = sys.stdin.buffer.readline()
+    if not line:
         # The parent has exited.
         return
     # Objects present from the start are exempt from garbage collection: scanning them cost a tenth of a second, and
     # pages nobody writes to are shared by all workers.
     gc.collect()
     gc.freeze()
-    workers = Workers(listener, application, settings)
+    if "demo" in line.decode():
+        _write_demo(fresh="fresh" in line.decode())
+    workers, pages = Workers(), Job(lambda: serve(listener, application, settings))
     try:
         for _ in range(count):
-            workers.start()
+            workers.start(pages)
+        workers.start(Job(worker.main, needed=False))
         workers.watch()
     finally:
         workers.stop()

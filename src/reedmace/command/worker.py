@@ -10,10 +10,10 @@ from types import FrameType
 
 import peewee
 
+from reedmace.database import MIGRATE_S, connect
 from reedmace.notices import Links, Worker
 from reedmace.notices.rounds import CHECK_EVERY
 from reedmace.notices.smtp import server_of
-from reedmace.store import MIGRATE_S, connect
 
 IDLE_S, LONGEST_S = 1.0, 15.0
 """Pause between rounds, and the longest one while the database is away, s."""

@@ -17,7 +17,7 @@ from reedmace.practice.kit import place_on, read_kit, steps_of, true_ppm, vial_p
 from reedmace.practice.lesson import DAY, Given
 from reedmace.practice.record import MOST_DAYS, Practice
 from reedmace.practice.truth import acts_of, given_of, tank_of
-from reedmace.standins.practice_tank import HOUR, Run, Sample
+from reedmace.standins.practice_run import HOUR, Run, Sample
 
 Until = Literal["next", "day", "week", "change"]
 LONGEST_DAYS = 14

@@ -15,7 +15,8 @@ from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.logbook.replay.water import net_litres
 from reedmace.practice.lesson import Given
 from reedmace.practice.record import Coach, Copied, Practice
-from reedmace.standins.practice_tank import BARE, Act, Setup
+from reedmace.standins.practice_run import Act, Setup
+from reedmace.standins.practice_tank import BARE
 
 SETTLED_SHARE, MATURE_DAYS = 1.6, 42.0
 """Film of a settled tank, in multiples of its load, and the age from which it is taken for settled, days (memory)."""

@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from datetime import timedelta
 from itertools import pairwise
-from typing import Annotated, Any
+from typing import Annotated, Any, NamedTuple
 
 from pydantic import Field
 
@@ -22,10 +22,13 @@ from reedmace.practice.kit import read_kit
 from reedmace.practice.lesson import DAY, Ending, Given, lessons
 from reedmace.practice.record import MOST_DAYS, Practice
 from reedmace.practice.truth import acts_of, given_of, tank_of
-from reedmace.standins.practice_tank import Act, PracticeTank, Run
+from reedmace.standins.practice_run import Act, Run
+from reedmace.standins.practice_tank import Checkpoint, PracticeTank
 
 UNWRITTEN_ID = 2**52
 """Id of an entry that is in no logbook."""
+FOLLOWED_DAYS = 90.0
+"""Days after a visit for which what else would have become of the tank is followed, and nothing later counted."""
 MOST_DECISIONS = 40
 """Decisions looked at, the newest first; more are not told."""
 SHOWN_EVERY_H = 6
@@ -239,8 +242,9 @@ def _decisions(
     practice: Practice, tank: PracticeTank, entries: Sequence[Entry], acts: list[Act], run: Run
 ) -> list[Decision]:
     visits = sorted({at for at in practice.visits if at < practice.minutes})[-MOST_DECISIONS:]
+    before_each = tank.checkpoints(acts, visits)
     found = []
-    for visit, until in pairwise([*visits, practice.minutes]):
+    for (visit, until), at_visit in zip(pairwise([*visits, practice.minutes]), before_each, strict=True):
         inside = [e for e in entries if visit <= practice.minute_of(e.written_at) < until]
         before = [e for e in entries if practice.minute_of(e.written_at) < visit]
         tested = [e for e in inside if e.body.kind == "reading"]
@@ -253,7 +257,8 @@ def _decisions(
             # The test that was advised would have been made, and what it says been done.
             read = read_kit(run.at(visit), kit_of(replay(before), practice.now()), practice.seed, visit)
             then = advice_at(practice, [*before, _test_made(practice, visit, read)], at) or advice
-        found.append(_decision(practice, tank, (visit, until, at), inside, (advice, then), acts, run))
+        true = AtVisit(tank, at_visit, acts, run)
+        found.append(_decision(practice, true, (visit, until, at), inside, (advice, then)))
     return found
 
 
@@ -265,19 +270,27 @@ def _test_made(practice: Practice, minute: float, read: dict[str, Any]) -> Entry
     )
 
 
+class AtVisit(NamedTuple):
+    """The true tank at a visit: shortly before it, with everything done to it, and what became of it."""
+
+    tank: PracticeTank
+    before: Checkpoint
+    acts: list[Act]
+    run: Run
+
+
 def _decision(
     practice: Practice,
-    tank: PracticeTank,
+    true: AtVisit,
     when: tuple[float, float, float],
     inside: Sequence[Entry],
     advised: tuple[CycleAdviceAnswer, CycleAdviceAnswer],
-    acts: list[Act],
-    run: Run,
 ) -> Decision:
     """One visit to the tank.
 
     when: its begin and end, and when advice is followed, minutes; advised: at first, and after the test it asked for.
     """
+    tank, _, acts, run = true
     visit, until, at = when
     advice, then = advised
     # Squeezing media in tank water is ordinary care; what kills film is a decision.
@@ -294,9 +307,10 @@ def _decision(
         hands = [a for a in acts if visit <= a.minute < until and a.what in KEEPER_ACTS]
         fed = next((s.value for s in reversed(practice.settings) if s.name == "feed" and s.minute <= until), 1.0)
         other = [a for a in acts if a not in hands] + advised_acts(then, tank, (at, until), fed)
-        instead = tank.run(other, practice.minutes)
-        lost, litres = run.lost - instead.lost, run.changed_l - instead.changed_l
-        longer = _days_to_clear(run) - _days_to_clear(instead)
+        end = min(practice.minutes, until + FOLLOWED_DAYS * DAY)
+        instead = tank.resume(true.before, other, end)
+        lost, litres = run.lost_by(end) - instead.lost, run.changed_l(end) - instead.changed_l(end)
+        longer = _days_to_clear(run, end) - _days_to_clear(instead, end)
     title = formatting.opening(advice.first.title)
     if then is not advice:
         # The test comes first, whatever else was asked for beside it.
@@ -327,9 +341,9 @@ MOST_POINTS = 400
 """Points of a curve that are shown at most."""
 
 
-def _days_to_clear(run: Run) -> float:
-    at = next((s.minute for s in run.samples if min(s.clears, s.clears_nitrite) >= CLEARS), None)
-    return (run.samples[-1].minute if at is None else at) / DAY
+def _days_to_clear(run: Run, end: float) -> float:
+    at = next((s.minute for s in run.samples if s.minute <= end and min(s.clears, s.clears_nitrite) >= CLEARS), None)
+    return (end if at is None else at) / DAY
 
 
 def _good(decisions: Sequence[Decision]) -> list[str]:

@@ -6,7 +6,7 @@ import numpy as np
 
 from reedmace.core.cycle.record.log import KitSteps
 from reedmace.core.quantity.units import NITROGEN_SHARE
-from reedmace.standins.practice_tank import Sample
+from reedmace.standins.practice_run import Sample
 
 SCATTER = 0.12
 """Scatter of a vial's colour, as a share of its figure (memory)."""

@@ -9,7 +9,8 @@ from typing import Any, Literal
 
 import numpy as np
 
-from reedmace.standins.practice_tank import Act, PracticeTank, Setup
+from reedmace.standins.practice_run import Act, Setup
+from reedmace.standins.practice_tank import PracticeTank
 
 DAY = 1440.0
 Stage = Literal["tank", "stock", "filter", "fit", "cycle", "keep"]

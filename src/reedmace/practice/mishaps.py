@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from reedmace.core.contract import Part, number
 from reedmace.practice.lesson import Mishap
 from reedmace.practice.starts import power_cut
-from reedmace.standins.practice_tank import Act
+from reedmace.standins.practice_run import Act
 
 MishapKind = Literal["power-cut", "heater-stuck", "chloramine", "friend-fish", "guest-feeds"]
 TITLES: dict[MishapKind, str] = {

@@ -10,7 +10,8 @@ from reedmace.core.quantity.units import NITROGEN_SHARE
 from reedmace.core.tank import TankVolumeQuestion, tank_volume
 from reedmace.practice.kit import read_kit
 from reedmace.practice.lesson import DAY, Written
-from reedmace.standins.practice_tank import Act, PracticeTank
+from reedmace.standins.practice_run import Act
+from reedmace.standins.practice_tank import PracticeTank
 
 SIZES = {"length_cm": 80, "width_cm": 35, "height_cm": 40, "substrate_depth_cm": 4}
 NET_L = tank_volume(TankVolumeQuestion.model_validate(SIZES)).net_l

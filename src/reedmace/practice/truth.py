@@ -19,7 +19,8 @@ from reedmace.practice.copying import given_copy
 from reedmace.practice.lesson import DAY, Given, given, lessons
 from reedmace.practice.mishaps import mishap_of
 from reedmace.practice.record import Practice
-from reedmace.standins.practice_tank import BOTTLE, MATURE, Act, PracticeTank, Run
+from reedmace.standins.practice_run import Act, Run
+from reedmace.standins.practice_tank import BOTTLE, MATURE, PracticeTank
 
 FILM_LOST = {"rinsed": 0.12, "rinsed-tap": 0.65, "replaced": 0.95, "dried": 0.97}
 """Share of the film in the media worked on that is lost (memory)."""

@@ -7,8 +7,8 @@ before they die.
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
-from typing import Any, Literal, NamedTuple
+from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 
@@ -27,9 +27,8 @@ from reedmace.standins.practice_animals import (
     Water,
     harms,
 )
+from reedmace.standins.practice_run import HOUR, Act, Death, Run, Sample, Setup
 
-HOUR = 60.0
-"""Minutes; a tank is looked at every hour."""
 BARE, MATURE, BOTTLE = 0.004, 2.7, 0.04
 """Capacity of a bare tank, of a whole mature filter on it, and of a bottle that lives, mg N/(L day)."""
 OXYGEN_PER_N = 14.0
@@ -39,95 +38,10 @@ KLA_STILL, KLA_FILTER, KLA_AIR = 1.6, 30.0, 25.0
 LEAST_KH_DKH = 0.3
 """KH from which the CO2 of a tank is taken, dKH, where its water holds less: pH without alkalinity tells none."""
 ROOM_C, HEATED_H, COOLS_H = 19.0, 6.0, 22.0
+FILM_FLOW = 0.4
+"""Share of a clean filter's flow below which its film wants for oxygen (memory)."""
 CHLORINE_FILM, CHLORINE_HARM = 0.5, 0.9
 """Share of the film that a whole volume of untreated water kills, and the harm it does to animals."""
-
-What = Literal[
-    "dose", "nitrite", "soda", "change", "untreated-change", "film-loss", "film-gain", "animals", "feed", "heater",
-    "run", "plants", "food", "tap-ammonia", "air-stone",
-]  # fmt: skip
-
-
-@dataclass(frozen=True)
-class Act:
-    """Something done to a tank, or that happens to it.
-
-    minute: since the start; amount: mg N/L for a dose, dKH for soda, share for changes, losses and the filter, mg N/(L
-    day) for film, plants and food, a count for animals, °C for the heater; name: the species of animals.
-    """
-
-    minute: float
-    what: What
-    amount: float
-    name: str = ""
-
-
-@dataclass(frozen=True)
-class Setup:
-    """A tank before anything is done: litres, water, tap, warmth, and bacteria already on it."""
-
-    net_l: float
-    kh_dkh: float = 5.0
-    ph: float = 7.5
-    nitrate_mg_n_l: float = 1.0
-    tap_ammonia_mg_n_l: float = 0.0
-    warmth_c: float = 25.0
-    salt: bool = False
-    filter_runs: bool = True
-
-
-class Sample(NamedTuple):
-    """A tank at one hour: mg N/L, dKH, pH, mg/L, °C, mg N/(L day), animals alive and the worst harm among them."""
-
-    minute: float
-    tan: float
-    no2: float
-    no3: float
-    free: float
-    kh_dkh: float
-    ph: float
-    oxygen: float
-    warmth_c: float
-    clears: float
-    clears_nitrite: float
-    alive: int
-    harm: float
-
-
-@dataclass(frozen=True)
-class Death:
-    """Animals that died. cause: what harmed them most."""
-
-    minute: float
-    species_id: str
-    count: int
-    cause: str
-
-
-@dataclass
-class Run:
-    """What became of a tank: a sample an hour, deaths, when distress began, and the tank at the end."""
-
-    samples: list[Sample] = field(default_factory=list)
-    deaths: list[Death] = field(default_factory=list)
-    distress: list[tuple[float, str]] = field(default_factory=list)
-    """Minute at which distress began to show, and its cause."""
-    state: Any = None
-    groups: list[Group] = field(default_factory=list)
-    added_n: float = 0.0
-    """Nitrogen brought in less nitrogen taken out so far, mg N/L, for the balance."""
-    added_alkalinity: float = 0.0
-    """The same for alkalinity, mg CaCO3/L."""
-    changed_l: float = 0.0
-
-    @property
-    def lost(self) -> int:
-        """Animals that died."""
-        return sum(d.count for d in self.deaths)
-
-    def at(self, minute: float) -> Sample:
-        """The last sample up to a minute. minute: since the start."""
-        return self.samples[min(int(minute // HOUR), len(self.samples) - 1)]
 
 
 @dataclass
@@ -142,6 +56,26 @@ class _Now:
     plants: float = 0.0
     food: float = 0.0
     tap_ammonia: float = 0.0
+    dirt: float = 0.0
+    """In the media, in the amounts that halve the flow of a clean filter."""
+
+    @property
+    def flow(self) -> float:
+        """Flow through the filter, as a share of the clean one's."""
+        return self.run / (1.0 + self.dirt)
+
+
+@dataclass
+class Checkpoint:
+    """A tank at a full hour before anything is done at it. minute: since the start."""
+
+    minute: float
+    run: Run
+    now: _Now
+
+    def copied(self) -> "Checkpoint":
+        """The same, to run on from."""
+        return Checkpoint(self.minute, self.run.copied(), replace(self.now))
 
 
 @dataclass(frozen=True)
@@ -196,6 +130,34 @@ class PracticeTank:
 
     def run(self, acts: Sequence[Act], until: float, steps_per_hour: int = k.STEPS_PER_HOUR) -> Run:
         """Run it from the start. acts: in any order; until: minutes; steps_per_hour: of the solution."""
+        return self._go(self._begin(), acts, until, steps_per_hour)
+
+    def checkpoints(self, acts: Sequence[Act], minutes: Sequence[float]) -> list[Checkpoint]:
+        """The tank shortly before some moments, to go on from with other acts. acts: as in `run`; minutes: rising."""
+        found, at = [], self._begin()
+        for minute in minutes:
+            if minute >= HOUR:
+                # Before anything that is done at that hour.
+                before = math.floor(minute / HOUR - 1e-9) * HOUR
+                at = self._halted(at, acts, before)
+            found.append(at)
+        return found
+
+    def resume(self, at: Checkpoint, acts: Sequence[Act], until: float) -> Run:
+        """Run it on, exactly as `run` would. at: where the acts before are the same; acts, until: as there."""
+        return self._go(at.copied(), acts, until, k.STEPS_PER_HOUR)
+
+    def _halted(self, at: Checkpoint, acts: Sequence[Act], minute: float) -> Checkpoint:
+        """The tank at a full hour, before its acts and its sample. at: earlier."""
+        if minute <= at.minute:
+            return at
+        later = at.copied()
+        self._go(later, acts, minute, k.STEPS_PER_HOUR, halt=True)
+        later.minute = minute
+        return later
+
+    def _begin(self) -> Checkpoint:
+        """The tank at its start."""
         own = self.parameters()
         run = Run(state=self._start(own))
         now = _Now(
@@ -204,9 +166,16 @@ class PracticeTank:
             float(self.setup.filter_runs),
             tap_ammonia=self.setup.tap_ammonia_mg_n_l,
         )
-        coming = sorted((a for a in acts if a.minute <= until), key=lambda a: a.minute)
-        minute, n = 0.0, 0
-        while True:
+        return Checkpoint(0.0, run, now)
+
+    def _go(self, at: Checkpoint, acts: Sequence[Act], until: float, steps_per_hour: int, *, halt: bool = False) -> Run:
+        """Run on in place.
+
+        at: from where, with nothing done at its minute yet; halt: whether to end before what is done at `until`.
+        """
+        own, run, now, minute, n = self.parameters(), at.run, at.now, at.minute, 0
+        coming = sorted((a for a in acts if minute <= a.minute <= until), key=lambda a: a.minute)
+        while not (halt and minute >= until - 1e-9):
             while n < len(coming) and coming[n].minute <= minute + 1e-9:
                 self._apply(run, now, coming[n], own)
                 n += 1
@@ -220,6 +189,7 @@ class PracticeTank:
             if stop > minute:
                 self._live(run, now, own, minute, stop, steps_per_hour)
             minute = stop
+        return run
 
     def _live(self, run: Run, now: _Now, own: Any, minute: float, stop: float, steps: int) -> None:
         hours = (stop - minute) / HOUR
@@ -231,8 +201,12 @@ class PracticeTank:
         # Unfed animals still give off a third.
         f[k.WASTE] = load * (0.25 + 0.35 * now.feed)
         f[k.BREATH] = OXYGEN_PER_N * load
-        f[k.GROWING], f[k.WARMTH_C], f[k.RUNNING] = now.plants, now.warmth, now.run
-        f[k.KLA] = KLA_STILL + KLA_FILTER * now.run + KLA_AIR * now.air
+        f[k.GROWING], f[k.WARMTH_C] = now.plants, now.warmth
+        # A film lives on much less flow than moves the surface.
+        f[k.RUNNING] = min(now.flow / FILM_FLOW, now.run)
+        f[k.KLA] = KLA_STILL + KLA_FILTER * now.flow + KLA_AIR * now.air
+        if self.setup.clogs_days and load > 0:
+            now.dirt += now.feed * hours / 24 / self.setup.clogs_days
         run.added_n += (f[k.FEED] + f[k.WASTE]) * hours / 24
         k.advance(run.state, f, own, hours, steps)
         _harm(run, now, own, stop, hours)
@@ -248,7 +222,9 @@ class PracticeTank:
             s[k.ALK] += x * CACO3_PER_DKH
             run.added_alkalinity += x * CACO3_PER_DKH
         elif act.what in ("change", "untreated-change"):
-            self._change(run, now, x, untreated=act.what == "untreated-change")
+            self._change(run, now, act)
+        elif act.what == "clean":
+            now.dirt *= 1 - x
         elif act.what == "film-loss":
             self._film(run, -min(x, 0.98))
         elif act.what == "film-gain":
@@ -263,8 +239,8 @@ class PracticeTank:
         run.added_n += by * run.state[k.CELLS]
         run.state[k.CELLS] *= 1 + by
 
-    def _change(self, run: Run, now: _Now, share: float, *, untreated: bool) -> None:
-        s = run.state
+    def _change(self, run: Run, now: _Now, act: Act) -> None:
+        s, share = run.state, act.amount
         tap = {k.TAN: now.tap_ammonia, k.NO2: 0.0, k.NO3: self.setup.nitrate_mg_n_l, k.ORG: 0.0}
         for which, brings in tap.items():
             run.added_n += share * (brings - s[which])
@@ -272,8 +248,8 @@ class PracticeTank:
         fresh = self.setup.kh_dkh * CACO3_PER_DKH
         run.added_alkalinity += share * (fresh - s[k.ALK])
         s[k.ALK] += share * (fresh - s[k.ALK])
-        run.changed_l += share * self.setup.net_l
-        if untreated:
+        run.changes.append((act.minute, share * self.setup.net_l))
+        if act.what == "untreated-change":
             self._film(run, -CHLORINE_FILM * share)
             for g in run.groups:
                 g.harm += CHLORINE_HARM * share
@@ -345,6 +321,7 @@ def _sample(minute: float, run: Run, now: _Now, own: Any) -> Sample:
         clears_nitrite=float(s[k.B1] + s[k.B2]),
         alive=sum(g.count for g in run.groups),
         harm=max((g.harm for g in run.groups if g.count), default=0.0),
+        flow=now.flow,
     )
 
 

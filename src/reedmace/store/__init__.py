@@ -1,10 +1,7 @@
 """Storage: peewee models, versioned migrations, and queries."""
 
-from playhouse.pool import MaxConnectionsExceeded as AllBusy
-
 from reedmace.store.accounts import GUEST_FOR, SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, EmailTaken
 from reedmace.store.attempts import TooManyAttempts
-from reedmace.store.database import ANSWER_S, MIGRATE_S, connect, migrate
 from reedmace.store.devices import Device, Devices, NoSuchDevice, by_token
 from reedmace.store.households import (
     INVITED_FOR,
@@ -39,15 +36,12 @@ from reedmace.store.tank_snapshots import SnapshotCache
 from reedmace.store.tanks import KEPT_FOR, Tanks
 
 __all__ = [
-    "ANSWER_S",
     "GUEST_FOR",
     "INVITED_FOR",
     "KEPT_FOR",
-    "MIGRATE_S",
     "SIGNED_IN_FOR",
     "SIGN_UPS_AN_HOUR",
     "Accounts",
-    "AllBusy",
     "ArchivedTank",
     "Aside",
     "Device",
@@ -79,13 +73,11 @@ __all__ = [
     "Tanks",
     "TooManyAttempts",
     "by_token",
-    "connect",
     "contributes",
     "invited_by",
     "is_due",
     "learned_boxes",
     "make_view_link",
-    "migrate",
     "practice_at",
     "revoke_view_link",
     "set_contributes",

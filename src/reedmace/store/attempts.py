@@ -8,7 +8,7 @@ from ipaddress import IPv6Address, ip_address, ip_network
 
 import peewee
 
-from reedmace.store.database import written_together
+from reedmace.database import written_together
 from reedmace.store.models import SignInFailure
 
 WINDOW = timedelta(minutes=15)

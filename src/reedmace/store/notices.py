@@ -7,7 +7,7 @@ from typing import Any, Literal
 
 import peewee
 
-from reedmace.store.database import written_together
+from reedmace.database import written_together
 from reedmace.store.models import Account, JobRow, NoticeChoiceRow, NoticeRow
 
 LEASE = timedelta(minutes=2)

@@ -7,10 +7,10 @@ from datetime import UTC, datetime, timedelta
 import peewee
 from pydantic import ValidationError
 
+from reedmace.database import written_together
 from reedmace.logbook.replay.entries import Entry
 from reedmace.practice.judgement import EndPage
 from reedmace.practice.record import Practice
-from reedmace.store.database import written_together
 from reedmace.store.models import PracticeResult, Tank
 from reedmace.store.quotas import MOST_PRACTICE_TANKS
 from reedmace.store.tank_queries import NoSuchTank

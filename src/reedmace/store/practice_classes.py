@@ -8,10 +8,10 @@ from typing import cast
 
 import peewee
 
+from reedmace.database import written_together
 from reedmace.logbook.replay.entries import Entry
 from reedmace.practice.mishaps import SentMishap
 from reedmace.practice.record import MOST_MISHAPS, Coach, Practice
-from reedmace.store.database import written_together
 from reedmace.store.models import PracticeClass, PracticeSeat, Tank
 from reedmace.store.practice import PracticeTanks
 

@@ -6,10 +6,10 @@ from typing import Any, cast
 
 import peewee
 
+from reedmace.database import written_together
 from reedmace.logbook.plans.plan_kinds import FilterPlan
 from reedmace.logbook.replay.entries import PLAN_KINDS, Entry, NewEntry, Reading, StoredReading
 from reedmace.practice.record import Practice
-from reedmace.store.database import written_together
 from reedmace.store.models import Account, EntryRow, Tank
 from reedmace.store.quotas import ENTRIES_A_DAY, MOST_TANKS, too_many_entries, too_many_tanks
 from reedmace.store.recent_entries import RARE, entry_of_row, recent_entries

@@ -4,7 +4,7 @@ import numpy as np
 
 from reedmace.practice.lesson import Ending, Given, Lesson
 from reedmace.practice.starts import NET_L, cycle_plan, filter_plan, stock_plan, tank_plan
-from reedmace.standins.practice_tank import Setup
+from reedmace.standins.practice_run import Setup
 
 TETRAS = 24
 WATERS = ((26.0, 7.6, 6.0), (19.0, 7.5, 6.0), (26.0, 6.5, 1.6), (25.0, 7.8, 8.0))

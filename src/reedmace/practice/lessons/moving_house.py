@@ -5,7 +5,7 @@ import numpy as np
 from reedmace.core.tank import TankVolumeQuestion, tank_volume
 from reedmace.practice.lesson import Ending, Given, Lesson, Written
 from reedmace.practice.starts import filter_plan, stock_plan
-from reedmace.standins.practice_tank import Setup
+from reedmace.standins.practice_run import Setup
 
 SIZES = {"length_cm": 120, "width_cm": 40, "height_cm": 45, "substrate_depth_cm": 4}
 NET_L = tank_volume(TankVolumeQuestion.model_validate(SIZES)).net_l

@@ -4,7 +4,8 @@ import numpy as np
 
 from reedmace.practice.lesson import Ending, Given, Lesson, Mishap, Written
 from reedmace.practice.starts import NET_L, filter_plan, merged, minutes, power_cut, stock_plan, tank_plan, tests_of
-from reedmace.standins.practice_tank import Act, PracticeTank, Setup
+from reedmace.standins.practice_run import Act, Setup
+from reedmace.standins.practice_tank import PracticeTank
 
 BEGUN, TETRAS, CORYS = 21, 48, 16
 

@@ -4,7 +4,7 @@ import numpy as np
 
 from reedmace.practice.lesson import Ending, Given, Lesson
 from reedmace.practice.starts import NET_L, filter_plan, stock_plan, tank_plan
-from reedmace.standins.practice_tank import Setup
+from reedmace.standins.practice_run import Setup
 
 
 def _begin(_seed: int, rng: np.random.Generator) -> Given:

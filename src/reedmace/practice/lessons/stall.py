@@ -4,7 +4,8 @@ import numpy as np
 
 from reedmace.practice.lesson import Ending, Given, Lesson
 from reedmace.practice.starts import NET_L, cycle_plan, filter_plan, kept_days, merged, minutes, stock_plan, tank_plan
-from reedmace.standins.practice_tank import Act, PracticeTank, Setup
+from reedmace.standins.practice_run import Act, Setup
+from reedmace.standins.practice_tank import PracticeTank
 
 BEGUN = 16
 CLEARS = 0.5

@@ -9,7 +9,10 @@ from urllib.parse import unquote, urlsplit
 import peewee
 import pymysql  # type: ignore[import-untyped]
 from peewee_migrate import Router
+from playhouse.pool import MaxConnectionsExceeded as AllBusy
 from playhouse.pool import PooledMySQLDatabase
+
+__all__ = ["ANSWER_S", "MIGRATE_S", "AllBusy", "Database", "connect", "migrate", "written_together"]
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 
