@@ -5,6 +5,11 @@ from collections.abc import Callable
 import pytest
 
 from reedmace.core.cycle.record.log import KitSteps
+from reedmace.core.filter import rank_filters
+from reedmace.core.fit import Layout
+from reedmace.logbook.care.due import due
+from reedmace.logbook.replay.current_plans import filter_plan
+from reedmace.logbook.replay.equipment import installed_filters, rank_question
 from reedmace.practice.judgement import ending_of
 from reedmace.practice.kit import read_kit
 from reedmace.practice.lesson import lessons
@@ -28,10 +33,56 @@ def advised(lesson: str, seed: int) -> Player:
         player.begin_cycle(method="seeded-filter", seed_share=0.5, **plan)
     elif lesson == "moving-house":
         player.begin_cycle(method="seeded-filter", seed_share=1.0, **plan)
+    elif lesson in BY_HAND:
+        BY_HAND[lesson](player)
+        return player
     while not reached(player) and player.practice.day < lessons()[lesson].lasts_days + SLACK_DAYS:
         player.follow()
         player.attend(player.wait("day"))
     return player
+
+
+def _box_by_box(player: Player) -> None:
+    """The ranking's first, then the next, until a jug says that enough comes and not too much."""
+    ranked = rank_filters(rank_question(player.state()))
+    for row in ranked.ranked:
+        if row.filter_id.endswith("-box"):
+            player.choose(row.filter_id)
+            if ranked.asked_low_lph <= player.hold_jug() <= ranked.asked_high_lph:
+                return
+
+
+def _faults_first(player: Player) -> None:
+    """Each fault of the plan put as it usually is, then the steps."""
+    for one in installed_filters(player.state()):
+        assert len(one.plan.faults) == 2
+        layout = Layout(outlet_depth_cm=1)
+        player.write(kind="fit-plan", places={one.key: layout.model_dump(mode="json")})
+    player.fit()
+    assert not any(one.plan.faults for one in installed_filters(player.state()))
+
+
+def _a_year(player: Player) -> None:
+    """A jug a month, what the calendar asks for, half of the media at a time."""
+    while player.practice.day < lessons()["cleaning-day"].lasts_days:
+        player.follow()
+        now = player.practice.now()
+        asked = {row.key.split("-")[0] for row in due(player.state(), now) if row.at <= now}
+        if "flow" in asked:
+            player.hold_jug()
+        if "clean" in asked:
+            player.write(kind="media-work", what="rinsed", share=0.5, filter_key="f1")
+        if "change" in asked:
+            player.write(kind="water-change", share=0.25)
+        player.wait("week")
+
+
+BY_HAND: dict[str, Callable[[Player], None]] = {
+    "box-label": _box_by_box,
+    "two-faults": _faults_first,
+    "cleaning-day": _a_year,
+}
+"""Lessons that are not played by the advice of the cycle alone."""
 
 
 def reached(player: Player) -> bool:
@@ -86,6 +137,18 @@ def _first_evening(player: Player) -> None:
     _everybody(player, "green-chromis", 6)
 
 
+def _most_litres(player: Player) -> None:
+    boxes = filter_plan(player.state()).own_filters
+    player.choose(max(boxes, key=lambda box: box.tank_up_to_l or 0).id)
+
+
+def _new_in_one_afternoon(player: Player) -> None:
+    for _ in range(40):
+        player.write(kind="water-change", share=0.25)
+        player.wait("week")
+    player.write(kind="media-work", what="replaced", share=1, filter_key="f1")
+
+
 MISTAKES: dict[str, Callable[[Player], None]] = {
     "first-cycle": _animals_early,
     "stall": _more_ammonia,
@@ -96,6 +159,9 @@ MISTAKES: dict[str, Callable[[Player], None]] = {
     "salt": _first_evening,
     "bottle": _by_the_label,
     "moving-house": _all_new,
+    "box-label": _most_litres,
+    "two-faults": Player.fit,
+    "cleaning-day": _new_in_one_afternoon,
 }
 
 

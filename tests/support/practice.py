@@ -8,15 +8,19 @@ from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.advice.action import Action
 from reedmace.core.cycle.advice.groups import ramp
 from reedmace.core.cycle.record.log import KitSteps
+from reedmace.logbook.replay.current_plans import filter_plan
 from reedmace.logbook.replay.entries import Entry
+from reedmace.logbook.replay.equipment import installed_filters, steps_of
+from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.practice.begin import begin
 from reedmace.practice.clock import Jump, Until, jump
+from reedmace.practice.equipment import jugs
 from reedmace.practice.judgement import EndPage, advice_at, end_page, log_at
 from reedmace.practice.kit import read_kit
 from reedmace.practice.lesson import lessons
 from reedmace.practice.record import ENTRY_MINUTES, ChangedSetting, Practice, Setting
 from reedmace.practice.starts import NET_L
-from reedmace.practice.truth import true_run
+from reedmace.practice.truth import given_of, true_run
 
 NOW = datetime(2026, 3, 1, 8, tzinfo=UTC)
 
@@ -119,6 +123,34 @@ class Player:
         for step in ramp(log, ready)[:1]:
             for one in step.add:
                 self.write(kind="stocking", species_id=one.species_id, count=one.count)
+
+    def choose(self, filter_id: str) -> None:
+        """Take one of this tank's own boxes instead of what hangs there, and do every step but those that wait."""
+        plan = filter_plan(self.state())
+        box = next(f for f in plan.own_filters if f.id == filter_id)
+        hung = {"key": filter_id, "filter": box.model_dump(mode="json")}
+        self.write(**{**plan.model_dump(mode="json"), "filters": [hung]})
+        self.fit()
+
+    def fit(self) -> None:
+        """Do every step at what hangs there but those that wait."""
+        for one in installed_filters(self.state()):
+            for step in steps_of(self.state(), one).steps:
+                if not step.wait_minutes:
+                    self.write(kind="step-done", filter_key=one.key, step_id=step.id)
+
+    def hold_jug(self) -> float:
+        """Time every outlet, write it down and tell what they move together, L/h."""
+        start = given_of(self.practice)
+        now = true_run(self.practice, self.entries).samples[-1]
+        found = jugs(self.practice, start, self.entries, now)
+        for one in found:
+            self.write(kind="flow-test", filter_key=one.filter_key, container_l=one.container_l, times_s=one.times_s)
+        return sum(one.container_l * 3600 * len(one.times_s) / sum(one.times_s) for one in found)
+
+    def state(self) -> LogbookState:
+        """Its logbook, replayed."""
+        return replay(self.entries)
 
     def end(self) -> EndPage:
         """The page at the end."""

@@ -18,6 +18,7 @@ from reedmace.logbook.replay.entries import Entry, MediaWork, Reading
 from reedmace.logbook.replay.state import replay
 from reedmace.practice.begin import animals_added
 from reedmace.practice.clock import species_name
+from reedmace.practice.equipment import equipment_of, equipment_words
 from reedmace.practice.kit import read_kit
 from reedmace.practice.lesson import DAY, Ending, Given, lessons
 from reedmace.practice.record import MOST_DAYS, Practice
@@ -92,6 +93,7 @@ class EndPage(Part):
     read: list[ReadPoint]
     happened: list[str] = Field(description="What happened on the way, by day")
     decisions: list[Decision]
+    equipment: list[str] = Field(default_factory=list, description="What the filter truly did, and how it was fitted")
     good: list[str] = Field(description="Up to three things done well")
     cost_most: str | None
     structure: str = Field(description="How this tank was made")
@@ -102,6 +104,7 @@ def ending_of(practice: Practice, start: Given, entries: Sequence[Entry], run: R
     last = run.samples[-1]
     since = next((s.minute for s in run.samples if s.alive > 0), None)
     load = sum(g.count * g.load for g in run.groups)
+    hung = equipment_of(practice, start, entries, run)
     return Ending(
         days=practice.day,
         came=animals_added(entries),
@@ -112,6 +115,11 @@ def ending_of(practice: Practice, start: Given, entries: Sequence[Entry], run: R
         days_with_animals=0.0 if since is None else (practice.minutes - since) / DAY,
         worst=max((s.harm for s in run.samples), default=0.0),
         kh_dkh=last.kh_dkh,
+        flow_lph=hung.flow_lph,
+        asked_lph=(hung.asked_low_lph, hung.asked_high_lph),
+        flow_share=last.flow,
+        timed=hung.timed,
+        faults=hung.faults,
     )
 
 
@@ -142,6 +150,7 @@ def end_page(practice: Practice, entries: Sequence[Entry]) -> EndPage:
         read=read_points(practice, entries),
         happened=[f"Day {m.minute / DAY:.0f}: {m.seen}" for m in start.mishaps if m.minute <= practice.minutes],
         decisions=decisions,
+        equipment=equipment_words(practice, start, entries, run),
         good=_good(decisions),
         cost_most=_worst(decisions),
         structure=STRUCTURES[int(tank.parameters()[0])],
@@ -158,7 +167,7 @@ STRUCTURES = (
 
 
 def _verdict(end: Ending, won: bool) -> str:
-    days = f"after {end.days:.0f} days"
+    days = "within the first day" if end.days < 1 else f"after {end.days:.0f} days"
     if end.lost:
         return f"{end.lost} of {max(end.came, end.lost)} animals died. The page below says what would have kept them."
     if won:

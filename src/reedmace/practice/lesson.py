@@ -1,7 +1,7 @@
 """A lesson: what is given, what happens on the way, what it teaches, how it is judged. One file each in `lessons`."""
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
 from functools import cache, lru_cache
 from importlib import import_module
 from pkgutil import iter_modules
@@ -47,6 +47,8 @@ class Given:
     minute: float = 0.0
     mishaps: Sequence[Mishap] = ()
     structure: int | None = None
+    makes: Mapping[str, float] = field(default_factory=dict)
+    """What boxes move over what their labels promise, by their ids; others are drawn."""
 
     def tank(self, seed: int) -> PracticeTank:
         """The simulated tank. seed: of its own parameters."""
@@ -87,6 +89,16 @@ class Ending:
     days_with_animals: float
     worst: float = 0.0
     kh_dkh: float = 4.0
+    flow_lph: float = 0.0
+    """True flow of all filters that hang, L/h."""
+    asked_lph: tuple[float, float] = (0.0, 0.0)
+    """Least and most flow the animals ask for, L/h."""
+    flow_share: float = 1.0
+    """Of the clean filter's."""
+    timed: bool = False
+    """Whether each filter was timed rightly."""
+    faults: tuple[str, ...] | None = None
+    """Faults of the layout when a plug first went in; None before."""
 
 
 @cache

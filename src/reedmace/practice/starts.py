@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from reedmace.core.cycle.record.log import KitSteps
+from reedmace.core.filter import Filter
 from reedmace.core.filter.kinds import KINDS
 from reedmace.core.filter.typical import typical_box
 from reedmace.core.quantity.units import NITROGEN_SHARE
@@ -30,10 +31,14 @@ def stock_plan(**counts: int) -> Written:
     return Written(0, {"kind": "stock-plan", "animals": animals})
 
 
+def usual_box(kind: str, lph: float) -> Filter:
+    """A box as they are usually made. kind: its name; lph: on its label, L/h."""
+    return typical_box(next(k for k in KINDS if k.name == kind), lph)
+
+
 def filter_plan(kind: str = "hang-on", lph: float = 500) -> Written:
     """A filter as they are usually made, hung and running. kind, lph: which."""
-    box = typical_box(next(k for k in KINDS if k.name == kind), lph)
-    body = box.model_dump(mode="json")
+    body = usual_box(kind, lph).model_dump(mode="json")
     return Written(0, {"kind": "filter-plan", "filters": [{"key": FILTER_KEY, "filter": body}]})
 
 

@@ -24,6 +24,8 @@ from reedmace.standins.practice_tank import BOTTLE, MATURE, PracticeTank
 
 FILM_LOST = {"rinsed": 0.12, "rinsed-tap": 0.65, "replaced": 0.95, "dried": 0.97}
 """Share of the film in the media worked on that is lost (memory)."""
+DIRT_CLEANED = 0.95
+"""Share of the dirt that leaves with cleaned media (memory)."""
 ROCK, PLANTS_TAKE = 0.25, 0.4
 """Film that comes with mature rock, and ammonia many plants take a day once they grow, mg N/(L day) (memory)."""
 GROWS_AFTER_DAYS = 12.0
@@ -98,7 +100,8 @@ def logbook_acts(practice: Practice, start: Given, state: LogbookState) -> list[
 
 def _media(minute: float, body: MediaWork) -> list[Act]:
     if body.what in FILM_LOST:
-        return [Act(minute, "film-loss", FILM_LOST[body.what] * body.share)]
+        cleaned = Act(minute, "clean", DIRT_CLEANED * body.share)
+        return [Act(minute, "film-loss", FILM_LOST[body.what] * body.share), cleaned]
     return [Act(minute, "film-gain", MATURE * body.share)] if body.what == "seed-added" else []
 
 

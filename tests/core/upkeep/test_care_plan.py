@@ -78,6 +78,14 @@ def test_no_film_is_touched_in_the_week_after_poison_or_a_stop() -> None:
     assert "left alone" in (first.moved or "")
 
 
+def test_poison_read_week_after_week_does_not_keep_a_clogged_filter_shut_for_ever() -> None:
+    first, *_ = tasks("clean", cared(every=20, since=36), since_trouble_days=0)
+    assert first.in_days == 0
+    assert first.moved is None
+    first, *_ = tasks("clean", cared(every=20, since=36), since_animals_days=0)
+    assert first.in_days == 7
+
+
 def test_what_falls_into_an_absence_is_done_before_or_after_it() -> None:
     away = [Away(from_days=10, to_days=24)]
     before, *_ = tasks("clean", cared(every=20, since=5), away=away)

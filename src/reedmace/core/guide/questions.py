@@ -79,6 +79,14 @@ QUESTIONS = [
         " test. Poison, warmth and a film on the surface all look like this.",
     ),
     _asked(
+        "on-the-floor",
+        "fit",
+        "Can a filter empty the tank onto the floor?",
+        "Wherever a hose hangs lower than the water: it siphons until its end in the tank draws air. So strainer and"
+        " outlet lie no deeper than they must, taps stand above the water line, clamps hold both ends of a hose, and"
+        " the cable hangs in a loop below its socket. All of it is looked at before the plug goes in, never after.",
+    ),
+    _asked(
         "power-cut",
         "keep",
         "The power was off",

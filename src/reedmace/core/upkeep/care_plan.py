@@ -19,6 +19,8 @@ FORTNIGHT_DAYS = 14.0
 """Least days between cleanings of two films (common practice)."""
 SETTLE_DAYS = 7.0
 """Days without a cleaning after new animals (common practice)."""
+LONGEST_WAIT_DAYS = 14.0
+"""Days after which a cleaning that waits because poison was read waits no longer (a stated judgement)."""
 CHANGE_DAYS, CHANGE_MINUTES, CHANGE_SHARE = 7.0, 20.0, 0.25
 """A quarter of the water is changed and the bed vacuumed weekly (common practice)."""
 FLOW_TEST_DAYS, FLOW_TEST_MINUTES = 30.0, 5.0
@@ -207,17 +209,13 @@ def _films(q: CarePlanQuestion) -> Iterator[CareTask]:
     several = len(q.filters) > 1
     by_key = {f.key: f for f in q.filters}
     rounds = {f.key: _cleaning(f, several=several) for f in q.filters}
-    settled, waits = max(
-        (SETTLE_DAYS - since, words)
-        for since, words in ((q.since_animals_days, NEW_ANIMALS), (q.since_trouble_days, TROUBLE), (SETTLE_DAYS, ""))
-        if since is not None
-    )
     last = {f.key: -f.since_cleaned_days for f in q.filters}
     while rounds:
         f = by_key[min(rounds, key=lambda key: rounds[key].next_day)]
         due = rounds[f.key]
         if due.next_day > q.horizon_days:
             return
+        settled, waits = _settled(q, late_days=-due.next_day)
         others = [day for key, day in last.items() if key != f.key]
         rested = max(others, default=-1e9) + FORTNIGHT_DAYS
         at, moved = max(due.next_day, 0.0), None
@@ -230,6 +228,17 @@ def _films(q: CarePlanQuestion) -> Iterator[CareTask]:
             yield _task(due, at, moved, 1 - f.film_share * f.touched_share * SQUEEZED_SHARE)
         last[f.key] = at
         due.next_day = at + f.every_days
+
+
+def _settled(q: CarePlanQuestion, late_days: float) -> tuple[float, str]:
+    """Day until which a film is left alone, and why. late_days: since its cleaning was due."""
+    # Dirt takes a film's oxygen: where poison is read week after week, a clogged filter may be what makes it.
+    trouble = q.since_trouble_days if late_days < LONGEST_WAIT_DAYS else None
+    return max(
+        (SETTLE_DAYS - since, words)
+        for since, words in ((q.since_animals_days, NEW_ANIMALS), (trouble, TROUBLE), (SETTLE_DAYS, ""))
+        if since is not None
+    )
 
 
 def _of(title: str, f: CaredFilter, *, several: bool) -> str:

@@ -1,0 +1,70 @@
+"""What the box does not say: three boxes for one tank, one of which keeps its word and fits."""
+
+from typing import Any
+
+import numpy as np
+
+from reedmace.practice.lesson import Ending, Given, Lesson, Written
+from reedmace.practice.starts import NET_L, stock_plan, tank_plan, usual_box
+from reedmace.standins.practice_run import Setup
+
+KINDS = ("canister", "hang-on", "internal")
+COLOURS = ("grey", "green", "blue")
+LPH_OF_LABEL = {"canister": 0.8, "hang-on": 0.94, "internal": 0.84}
+"""What usual boxes of a kind move in this tank, over the flow on their label."""
+HONEST_LPH, BOASTING_LPH, TOO_STRONG_LPH = 430.0, 450.0, 1050.0
+"""What each label promises on this tank, L/h; the animals ask for 350 to 520."""
+BOASTS = (0.4, 0.55)
+"""What the boasting box truly moves over what it promises."""
+ENOUGH, MUCH_OVER = 0.97, 1.25
+"""Shares of the least and most flow asked for between which the lesson is won."""
+
+
+def _box(kind: str, colour: str, promised_lph: float, up_to_l: float) -> dict[str, Any]:
+    """A box as typed for this tank. promised_lph: here, L/h; up_to_l: litres of tank it says it serves."""
+    box = usual_box(kind, round(promised_lph / LPH_OF_LABEL[kind] / 10) * 10)
+    changed = {"id": f"{colour}-box", "name": f"The {colour} box, {kind}", "tank_up_to_l": up_to_l}
+    return box.model_copy(update=changed).model_dump(mode="json")
+
+
+def _begin(_seed: int, rng: np.random.Generator) -> Given:
+    kinds, colours = (rng.permutation(names).tolist() for names in (KINDS, COLOURS))
+    honest, boasting, strong = zip(kinds, colours, strict=True)
+    boxes = [_box(*honest, HONEST_LPH, 110), _box(*boasting, BOASTING_LPH, 160), _box(*strong, TOO_STRONG_LPH, 120)]
+    order = rng.permutation(3).tolist()
+    plan = {"kind": "filter-plan", "filters": [], "own_filters": [boxes[n] for n in order]}
+    makes = {
+        f"{honest[1]}-box": float(rng.uniform(0.94, 1.02)),
+        f"{boasting[1]}-box": float(rng.uniform(*BOASTS)),
+        f"{strong[1]}-box": float(rng.uniform(0.92, 1.0)),
+    }
+    entries = [tank_plan(surroundings={"behind_cm": 20}), stock_plan(neon_tetra=24, bronze_cory=8), Written(0, plan)]
+    return Given(Setup(net_l=NET_L, kh_dkh=5.0, ph=7.4), entries, makes=makes)
+
+
+def _reached(end: Ending) -> bool:
+    low, high = end.asked_lph
+    return end.timed and ENOUGH * low <= end.flow_lph <= MUCH_OVER * high
+
+
+LESSON = Lesson(
+    id="box-label",
+    order=1,
+    title="What the box does not say",
+    opens="filter",
+    task=(
+        "Twenty-four tetras and eight catfish are to come, and three boxes stand on the table: the grey, the green and"
+        " the blue. Choose one, fit it, and hold a jug under it. A box may be changed for another one, as often as you"
+        " like."
+    ),
+    teaches=(
+        "A label gives what a pump moves with nothing in its way, and the litres beside it are a shopkeeper's hope."
+        " What counts is what comes out of the outlet in your tank, and a jug tells that in a minute."
+    ),
+    mistake="The box that says the most litres, and never a jug under it.",
+    rule="box-promises",
+    goal="A filter on the tank that truly moves what the animals ask for, timed with a jug.",
+    lasts_days=3,
+    begin=_begin,
+    reached=_reached,
+)
