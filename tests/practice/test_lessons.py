@@ -6,9 +6,9 @@ import pytest
 
 from reedmace.core.cycle.record.log import KitSteps
 from reedmace.core.filter import rank_filters
+from reedmace.core.filter.shelf_box import boxes_of
 from reedmace.core.fit import Layout
 from reedmace.logbook.care.due import due
-from reedmace.logbook.replay.current_plans import filter_plan
 from reedmace.logbook.replay.equipment import installed_filters, rank_question
 from reedmace.practice.judgement import ending_of
 from reedmace.practice.kit import read_kit
@@ -44,12 +44,12 @@ def advised(lesson: str, seed: int) -> Player:
 
 def _box_by_box(player: Player) -> None:
     """The ranking's first, then the next, until a jug says that enough comes and not too much."""
-    ranked = rank_filters(rank_question(player.state()))
+    boxes = [f for item in given_of(player.practice).shelf for f in boxes_of(item)]
+    ranked = rank_filters(rank_question(player.state(), boxes))
     for row in ranked.ranked:
-        if row.filter_id.endswith("-box"):
-            player.choose(row.filter_id)
-            if ranked.asked_low_lph <= player.hold_jug() <= ranked.asked_high_lph:
-                return
+        player.choose(row.filter_id)
+        if ranked.asked_low_lph <= player.hold_jug() <= ranked.asked_high_lph:
+            return
 
 
 def _faults_first(player: Player) -> None:
@@ -138,7 +138,7 @@ def _first_evening(player: Player) -> None:
 
 
 def _most_litres(player: Player) -> None:
-    boxes = filter_plan(player.state()).own_filters
+    boxes = [f for item in given_of(player.practice).shelf for f in boxes_of(item)]
     player.choose(max(boxes, key=lambda box: box.tank_up_to_l or 0).id)
 
 

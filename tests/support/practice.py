@@ -8,6 +8,7 @@ from reedmace.core.cycle import CycleReadinessQuestion, cycle_readiness
 from reedmace.core.cycle.advice.action import Action
 from reedmace.core.cycle.advice.groups import ramp
 from reedmace.core.cycle.record.log import KitSteps
+from reedmace.core.filter.shelf_box import boxes_of
 from reedmace.logbook.replay.current_plans import filter_plan
 from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.equipment import installed_filters, steps_of
@@ -125,9 +126,10 @@ class Player:
                 self.write(kind="stocking", species_id=one.species_id, count=one.count)
 
     def choose(self, filter_id: str) -> None:
-        """Take one of this tank's own boxes instead of what hangs there, and do every step but those that wait."""
+        """Take one of the lesson's boxes instead of what hangs there, and do every step but those that wait."""
         plan = filter_plan(self.state())
-        box = next(f for f in plan.own_filters if f.id == filter_id)
+        boxes = [f for item in given_of(self.practice).shelf for f in boxes_of(item)]
+        box = next(f for f in boxes if f.id == filter_id)
         hung = {"key": filter_id, "filter": box.model_dump(mode="json")}
         self.write(**{**plan.model_dump(mode="json"), "filters": [hung]})
         self.fit()

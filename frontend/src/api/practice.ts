@@ -11,6 +11,7 @@ export type Lesson = Schemas["LessonOut"];
 export type EndOfLesson = Schemas["EndPage"];
 export type Passed = Schemas["Jump"];
 export type Until = Schemas["PassTime"]["until"];
+export type Jugful = Schemas["Jugful"];
 export type Vials = Schemas["Vials"];
 type Settings = Schemas["SetTank"];
 
@@ -46,6 +47,19 @@ export function useVials(tankId: number, enabled: boolean) {
     enabled,
     gcTime: 0,
     staleTime: 0,
+  });
+}
+
+/** A jug held under one outlet of a practice tank, three times. */
+export function useJug(tankId: number, filterKey: string) {
+  return useMutation<Jugful | undefined, ProblemError>({
+    mutationFn: async () => {
+      await storedFirst(tankId);
+      const { jugs } = await ask(
+        client.GET("/api/practice/tanks/{tank_id}/jugs", { params: pathOf(tankId) }),
+      );
+      return jugs.find((jug) => jug.filter_key === filterKey);
+    },
   });
 }
 

@@ -10998,6 +10998,62 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/tanks/{tank_id}/jugs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How long a jug takes to fill under each outlet of a practice tank, timed by hand. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    tank_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Jugs"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tanks/{tank_id}/happenings.csv": {
         parameters: {
             query?: never;
@@ -16371,6 +16427,11 @@ export interface components {
             /** Decisions */
             decisions: components["schemas"]["Decision"][];
             /**
+             * Equipment
+             * @description What the filter truly did, and how it was fitted
+             */
+            equipment: string[];
+            /**
              * Good
              * @description Up to three things done well
              */
@@ -19032,6 +19093,31 @@ export interface components {
             score: number;
             /** Speaks */
             speaks: string;
+        };
+        /**
+         * Jugful
+         * @description A jug held under one outlet: how long it took to fill, each time.
+         */
+        Jugful: {
+            /** Filter Key */
+            filter_key: string;
+            /** Filter */
+            filter: string;
+            /** Container L */
+            container_l: number;
+            /**
+             * Times S
+             * @description Empty where no water comes
+             */
+            times_s: number[];
+        };
+        /**
+         * Jugs
+         * @description A jug held under every outlet, now.
+         */
+        Jugs: {
+            /** Jugs */
+            jugs: components["schemas"]["Jugful"][];
         };
         /**
          * Jump

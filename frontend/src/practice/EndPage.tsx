@@ -62,6 +62,16 @@ function Uncovered({ tankId, page }: { tankId: number; page: EndOfLesson }) {
             This tank was made with {page.structure}. The forecast did not know it.
             {page.happened.length > 0 && ` ${page.happened.join(" ")}`}
           </p>
+          {page.equipment.length > 0 && (
+            <>
+              <h2>What the filter truly did</h2>
+              <ul>
+                {page.equipment.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+            </>
+          )}
           {page.deaths.length > 0 && (
             <ul aria-label="Deaths">
               {page.deaths.map((death) => (

@@ -20,6 +20,7 @@ from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.practice.begin import begin
 from reedmace.practice.clock import Jump, Until, VialPlaces, jump, vial_places
 from reedmace.practice.copying import copy_of
+from reedmace.practice.equipment import Jugful, jugs
 from reedmace.practice.judgement import EndPage, end_page
 from reedmace.practice.kit import read_kit
 from reedmace.practice.lesson import Stage, lessons
@@ -124,6 +125,12 @@ class Vials(BaseModel):
 
     vials: VialPlaces
     entered: dict[str, object] | None
+
+
+class Jugs(BaseModel):
+    """A jug held under every outlet, now."""
+
+    jugs: list[Jugful]
 
 
 class Ended(BaseModel):
@@ -305,6 +312,16 @@ def read_vials(tank_id: int) -> Vials:
         vials=vial_places(sample, kit, practice.seed, practice.minutes),
         entered=None if practice.reads_vials else seen,
     )
+
+
+@blueprint.get("/tanks/<int:tank_id>/jugs")
+@blueprint.output(Jugs)
+@blueprint.doc(responses=READ)
+def hold_jugs(tank_id: int) -> Jugs:
+    """How long a jug takes to fill under each outlet of a practice tank, timed by hand."""
+    practice, entries = _mine().get(tank_id), tanks().entries(tank_id)
+    run = true_run(practice, entries)
+    return Jugs(jugs=jugs(practice, given_of(practice), entries, run.samples[-1]))
 
 
 @blueprint.post("/tanks/<int:tank_id>/end")

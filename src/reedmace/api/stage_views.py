@@ -24,6 +24,7 @@ from reedmace.logbook.stages import (
     tank_view,
     with_draft,
 )
+from reedmace.practice.truth import given_of
 from reedmace.store import learned_boxes
 
 blueprint = APIBlueprint("views", __name__, url_prefix="/api", tag="Stages")
@@ -57,7 +58,8 @@ def see_stock(tank_id: int, json_data: Draft) -> StockView:
 @blueprint.doc(responses=REFUSED)
 def see_filter(tank_id: int, json_data: Draft) -> FilterView:
     """The Filter stage with what is typed on screen; nothing is written."""
-    shelf = shelf_here(tanks().get(tank_id).owner_id)
+    lesson_shelf = given_of(g.practice).shelf if "practice" in g else ()
+    shelf = lesson_shelf or shelf_here(tanks().get(tank_id).owner_id)
     return filter_view(_seen(tank_id, json_data), json_data.seen, shelf, learned_boxes(g.database, g.now))
 
 

@@ -57,7 +57,7 @@ class Equipment(NamedTuple):
     """What a lesson is judged by besides water and animals.
 
     flow_lph: true flow of all filters now; asked_low_lph, asked_high_lph: what the animals ask for; timed: whether each
-    filter was timed rightly since it hangs; faults: those that stood when the plug went in, None before.
+    filter was chosen from those given and timed rightly; faults: those that stood when the plug went in, None before.
     """
 
     flow_lph: float
@@ -117,9 +117,14 @@ def equipment_of(practice: Practice, start: Given, entries: Sequence[Entry], run
         flow_lph=sum(f.flow_lph for f in flows),
         asked_low_lph=low,
         asked_high_lph=high,
-        timed=bool(flows) and all(_timed(practice, state, f, run) for f in flows),
+        timed=bool(flows) and _from_the_table(start, state) and all(_timed(practice, state, f, run) for f in flows),
         faults=None if faults is None else tuple(f.what for f in faults),
     )
+
+
+def _from_the_table(start: Given, state: LogbookState) -> bool:
+    """Whether what hangs was among the boxes to choose from; always where a lesson gives none."""
+    return not start.shelf or all(one.filter.id in start.makes for one in installed_filters(state))
 
 
 def _timed(practice: Practice, state: LogbookState, one: TrueFlow, run: Run) -> bool:

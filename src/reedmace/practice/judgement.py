@@ -172,7 +172,7 @@ def _verdict(end: Ending, won: bool) -> str:
         return f"{end.lost} of {max(end.came, end.lost)} animals died. The page below says what would have kept them."
     if won:
         return f"Done {days}, without a loss."
-    return f"Ended {days}: nobody died, but the goal was not reached yet."
+    return f"Ended {days}: {'nobody died, but ' if end.came else ''}the goal was not reached yet."
 
 
 def true_points(run: Run) -> list[TruePoint]:

@@ -9,6 +9,7 @@ from typing import Any, Literal
 
 import numpy as np
 
+from reedmace.core.filter.shelf_box import ShelfItem
 from reedmace.standins.practice_run import Act, Setup
 from reedmace.standins.practice_tank import PracticeTank
 
@@ -47,6 +48,8 @@ class Given:
     minute: float = 0.0
     mishaps: Sequence[Mishap] = ()
     structure: int | None = None
+    shelf: Sequence[ShelfItem] = ()
+    """Boxes to choose from; a lesson without any leaves the keeper their own."""
     makes: Mapping[str, float] = field(default_factory=dict)
     """What boxes move over what their labels promise, by their ids; others are drawn."""
 

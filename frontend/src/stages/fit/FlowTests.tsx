@@ -6,6 +6,7 @@ import { compute, ProblemError } from "../../api/client";
 import { useBlanks } from "../../api/tables";
 import { useCompute } from "../../api/compute";
 import { useWrite } from "../../api/entries";
+import { useJug, usePracticeTank, type Jugful } from "../../api/practice";
 import type { FittedView } from "../../api/schemas";
 import { Button, Fields, Figure, PickOne, ProblemNote } from "../../kit";
 import { NumberBox, QuantityField } from "../../kit/quantities";
@@ -19,12 +20,13 @@ const isWay = (text: string): text is Way => ["bucket", "transit", "level-drop"]
 
 export function FlowTests({ tankId, one }: { tankId: number; one: FittedView }) {
   const ways = one.proofs.flatMap((p): [Way, string][] => (isWay(p.method) ? [[p.method, p.words]] : []));
-  const [way, setWay] = useState<Way>(ways[0]?.[0] ?? "bucket");
+  const practice = usePracticeTank() !== null;
+  const [way, setWay] = useState<Way>(practice ? "bucket" : (ways[0]?.[0] ?? "bucket"));
   const computed = one.installed.flow.delivered_lph;
   return (
     <Box>
       <h2>Prove the flow: three times, by hand and clock</h2>
-      <PickOne label="The outlet" value={way} onChange={setWay} options={ways} />
+      {!practice && <PickOne label="The outlet" value={way} onChange={setWay} options={ways} />}
       {way === "bucket" ? (
         <BucketTest tankId={tankId} one={one} />
       ) : (
@@ -47,13 +49,14 @@ export function FlowTests({ tankId, one }: { tankId: number; one: FittedView }) 
   );
 }
 
-function Times({
-  times,
-  onChange,
-}: {
+interface TimesProps {
   times: (number | null)[];
   onChange: (times: (number | null)[]) => void;
-}) {
+  /** Without a stopwatch where the clock is not the keeper's own. */
+  stopwatch?: boolean;
+}
+
+function Times({ times, onChange, stopwatch = true }: TimesProps) {
   const put = (at: number, seconds: number | null) => {
     onChange(times.map((x, j) => (j === at ? seconds : x)));
   };
@@ -74,7 +77,7 @@ function Times({
           }}
         />
       ))}
-      {next >= 0 && (
+      {stopwatch && next >= 0 && (
         <Stopwatch
           key={next}
           fill={next + 1}
@@ -91,6 +94,7 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
   const [litres, setLitres] = useState(useBlanks().jug_l);
   const [times, setTimes] = useState<(number | null)[]>([null, null, null]);
   const write = useWrite(tankId);
+  const practice = usePracticeTank() !== null;
   const filled = times.filter((t): t is number => t !== null);
   const question = filled.length
     ? {
@@ -112,8 +116,18 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
           {...range("BucketTestQuestion.container_l")}
           onChange={setLitres}
         />
-        <Times times={times} onChange={setTimes} />
+        <Times times={times} onChange={setTimes} stopwatch={!practice} />
       </Fields>
+      {practice && (
+        <Jug
+          tankId={tankId}
+          filterKey={one.installed.key}
+          onFilled={(held) => {
+            setLitres(held.container_l);
+            setTimes(times.map((_, n) => held.times_s[n] ?? null));
+          }}
+        />
+      )}
       <ProblemNote problem={answer.error ?? write.error} />
       {shown && (
         <p role="status">
@@ -161,6 +175,29 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
           <span>Repeat monthly: it is the only window into a closed filter.</span>
         )}
       </Bar>
+    </>
+  );
+}
+
+/** On a practice tank: a jug held under the true outlet. */
+function Jug(props: { tankId: number; filterKey: string; onFilled: (held: Jugful) => void }) {
+  const jug = useJug(props.tankId, props.filterKey);
+  const hold = () => {
+    jug.mutate(undefined, {
+      onSuccess: (held) => {
+        if (held) props.onFilled(held);
+      },
+    });
+  };
+  return (
+    <>
+      <Bar>
+        <Button isDisabled={jug.isPending} onPress={hold}>
+          Hold a jug under the outlet
+        </Button>
+        <span role="status">{jug.data?.times_s.length === 0 && "No water comes."}</span>
+      </Bar>
+      <ProblemNote problem={jug.error} />
     </>
   );
 }

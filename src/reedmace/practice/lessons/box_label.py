@@ -1,15 +1,17 @@
 """What the box does not say: three boxes for one tank, one of which keeps its word and fits."""
 
-from typing import Any
-
 import numpy as np
 
-from reedmace.practice.lesson import Ending, Given, Lesson, Written
+from reedmace.core.filter import Filter
+from reedmace.core.filter.shelf_box import PREFIX, ShelfItem, box_of_filter
+from reedmace.practice.lesson import Ending, Given, Lesson
 from reedmace.practice.starts import NET_L, stock_plan, tank_plan, usual_box
 from reedmace.standins.practice_run import Setup
 
 KINDS = ("canister", "hang-on", "internal")
-COLOURS = ("grey", "green", "blue")
+COLOURS = ("Grey", "Green", "Blue")
+FIRST_NUMBER = 8 * 10**12
+"""Number of the first box on the table: no keeper's shelf comes so far."""
 LPH_OF_LABEL = {"canister": 0.8, "hang-on": 0.94, "internal": 0.84}
 """What usual boxes of a kind move in this tank, over the flow on their label."""
 HONEST_LPH, BOASTING_LPH, TOO_STRONG_LPH = 430.0, 450.0, 1050.0
@@ -20,26 +22,22 @@ ENOUGH, MUCH_OVER = 0.97, 1.25
 """Shares of the least and most flow asked for between which the lesson is won."""
 
 
-def _box(kind: str, colour: str, promised_lph: float, up_to_l: float) -> dict[str, Any]:
-    """A box as typed for this tank. promised_lph: here, L/h; up_to_l: litres of tank it says it serves."""
+def _box(kind: str, colour: str, promised_lph: float, up_to_l: float) -> Filter:
+    """A box on the table. promised_lph: on this tank, L/h; up_to_l: litres of tank it says it serves."""
     box = usual_box(kind, round(promised_lph / LPH_OF_LABEL[kind] / 10) * 10)
-    changed = {"id": f"{colour}-box", "name": f"The {colour} box, {kind}", "tank_up_to_l": up_to_l}
-    return box.model_copy(update=changed).model_dump(mode="json")
+    return box.model_copy(update={"name": f"{colour} box ({kind})", "tank_up_to_l": up_to_l})
 
 
 def _begin(_seed: int, rng: np.random.Generator) -> Given:
     kinds, colours = (rng.permutation(names).tolist() for names in (KINDS, COLOURS))
     honest, boasting, strong = zip(kinds, colours, strict=True)
     boxes = [_box(*honest, HONEST_LPH, 110), _box(*boasting, BOASTING_LPH, 160), _box(*strong, TOO_STRONG_LPH, 120)]
+    true = [float(rng.uniform(0.94, 1.02)), float(rng.uniform(*BOASTS)), float(rng.uniform(0.92, 1.0))]
     order = rng.permutation(3).tolist()
-    plan = {"kind": "filter-plan", "filters": [], "own_filters": [boxes[n] for n in order]}
-    makes = {
-        f"{honest[1]}-box": float(rng.uniform(0.94, 1.02)),
-        f"{boasting[1]}-box": float(rng.uniform(*BOASTS)),
-        f"{strong[1]}-box": float(rng.uniform(0.92, 1.0)),
-    }
-    entries = [tank_plan(surroundings={"behind_cm": 20}), stock_plan(neon_tetra=24, bronze_cory=8), Written(0, plan)]
-    return Given(Setup(net_l=NET_L, kh_dkh=5.0, ph=7.4), entries, makes=makes)
+    shelf = [ShelfItem(id=FIRST_NUMBER + n, box=box_of_filter(boxes[which])) for n, which in enumerate(order)]
+    makes = {f"{PREFIX}{item.id}": true[which] for item, which in zip(shelf, order, strict=True)}
+    entries = [tank_plan(surroundings={"behind_cm": 20}), stock_plan(neon_tetra=24, bronze_cory=8)]
+    return Given(Setup(net_l=NET_L, kh_dkh=5.0, ph=7.4), entries, shelf=shelf, makes=makes)
 
 
 def _reached(end: Ending) -> bool:
