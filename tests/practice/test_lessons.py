@@ -48,7 +48,7 @@ def _box_by_box(player: Player) -> None:
     ranked = rank_filters(rank_question(player.state(), boxes))
     for row in ranked.ranked:
         player.choose(row.filter_id)
-        if ranked.asked_low_lph <= player.hold_jug() <= ranked.asked_high_lph:
+        if player.hold_jug() >= ranked.asked_low_lph:
             return
 
 

@@ -56,13 +56,12 @@ class TrueFlow(NamedTuple):
 class Equipment(NamedTuple):
     """What a lesson is judged by besides water and animals.
 
-    flow_lph: true flow of all filters now; asked_low_lph, asked_high_lph: what the animals ask for; timed: whether each
+    flow_lph: true flow of all filters now; asked_lph: the least the animals ask for; timed: whether each
     filter was chosen from those given and timed rightly; faults: those that stood when the plug went in, None before.
     """
 
     flow_lph: float
-    asked_low_lph: float
-    asked_high_lph: float
+    asked_lph: float
     timed: bool
     faults: tuple[str, ...] | None
 
@@ -108,15 +107,11 @@ def equipment_of(practice: Practice, start: Given, entries: Sequence[Entry], run
     """What hangs on the tank and how it was put there. entries: of the logbook; run: the true one, up to now."""
     state = replay(list(entries))
     flows = true_flows(start, practice.seed, state, run.samples[-1].flow)
-    low, high = 0.0, 0.0
-    if stock_plan(state).animals:
-        asked = tank_requirement(rank_question(state))
-        low, high = asked.low, asked.high
+    asked = tank_requirement(rank_question(state)).low if stock_plan(state).animals else 0.0
     faults = faults_at_plug(entries)
     return Equipment(
         flow_lph=sum(f.flow_lph for f in flows),
-        asked_low_lph=low,
-        asked_high_lph=high,
+        asked_lph=asked,
         timed=bool(flows) and _from_the_table(start, state) and all(_timed(practice, state, f, run) for f in flows),
         faults=None if faults is None else tuple(f.what for f in faults),
     )

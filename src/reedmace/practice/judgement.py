@@ -116,7 +116,7 @@ def ending_of(practice: Practice, start: Given, entries: Sequence[Entry], run: R
         worst=max((s.harm for s in run.samples), default=0.0),
         kh_dkh=last.kh_dkh,
         flow_lph=hung.flow_lph,
-        asked_lph=(hung.asked_low_lph, hung.asked_high_lph),
+        asked_lph=hung.asked_lph,
         flow_share=last.flow,
         timed=hung.timed,
         faults=hung.faults,

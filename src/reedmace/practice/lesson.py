@@ -94,8 +94,8 @@ class Ending:
     kh_dkh: float = 4.0
     flow_lph: float = 0.0
     """True flow of all filters that hang, L/h."""
-    asked_lph: tuple[float, float] = (0.0, 0.0)
-    """Least and most flow the animals ask for, L/h."""
+    asked_lph: float = 0.0
+    """Least flow the animals ask for, L/h."""
     flow_share: float = 1.0
     """Of the clean filter's."""
     timed: bool = False

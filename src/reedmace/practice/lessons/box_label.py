@@ -14,12 +14,10 @@ FIRST_NUMBER = 8 * 10**12
 """Number of the first box on the table: no keeper's shelf comes so far."""
 LPH_OF_LABEL = {"canister": 0.8, "hang-on": 0.94, "internal": 0.84}
 """What usual boxes of a kind move in this tank, over the flow on their label."""
-HONEST_LPH, BOASTING_LPH, TOO_STRONG_LPH = 430.0, 450.0, 1050.0
+HONEST_LPH, BOASTING_LPH, WEAK_LPH = 430.0, 460.0, 250.0
 """What each label promises on this tank, L/h; the animals ask for 350 to 520."""
 BOASTS = (0.4, 0.55)
 """What the boasting box truly moves over what it promises."""
-ENOUGH, MUCH_OVER = 0.97, 1.25
-"""Shares of the least and most flow asked for between which the lesson is won."""
 
 
 def _box(kind: str, colour: str, promised_lph: float, up_to_l: float) -> Filter:
@@ -30,8 +28,8 @@ def _box(kind: str, colour: str, promised_lph: float, up_to_l: float) -> Filter:
 
 def _begin(_seed: int, rng: np.random.Generator) -> Given:
     kinds, colours = (rng.permutation(names).tolist() for names in (KINDS, COLOURS))
-    honest, boasting, strong = zip(kinds, colours, strict=True)
-    boxes = [_box(*honest, HONEST_LPH, 110), _box(*boasting, BOASTING_LPH, 160), _box(*strong, TOO_STRONG_LPH, 120)]
+    honest, boasting, weak = zip(kinds, colours, strict=True)
+    boxes = [_box(*honest, HONEST_LPH, 110), _box(*boasting, BOASTING_LPH, 160), _box(*weak, WEAK_LPH, 200)]
     true = [float(rng.uniform(0.94, 1.02)), float(rng.uniform(*BOASTS)), float(rng.uniform(0.92, 1.0))]
     order = rng.permutation(3).tolist()
     shelf = [ShelfItem(id=FIRST_NUMBER + n, box=box_of_filter(boxes[which])) for n, which in enumerate(order)]
@@ -41,8 +39,7 @@ def _begin(_seed: int, rng: np.random.Generator) -> Given:
 
 
 def _reached(end: Ending) -> bool:
-    low, high = end.asked_lph
-    return end.timed and ENOUGH * low <= end.flow_lph <= MUCH_OVER * high
+    return end.timed and end.flow_lph >= end.asked_lph
 
 
 LESSON = Lesson(

@@ -82,6 +82,43 @@ def test_nitrite_seen_once_beside_ammonia_and_never_again_went_with_it() -> None
     assert not nitrite_is_missed(log_of(ended))
 
 
+def read(*pairs: tuple[float, float]) -> list[dict[str, Any]]:
+    """A test a day from day 14 on, by (ammonia, nitrite) in steps of a usual kit."""
+    return [
+        {"day": 14.0 + n, "ammonia_mg_n_l": A / 4 * a, "nitrite_mg_n_l": NI / 4 * i} for n, (a, i) in enumerate(pairs)
+    ]
+
+
+def test_nitrite_read_at_two_steps_and_none_a_day_later_is_not_gone_while_ammonia_stands() -> None:
+    fell = read((2, 0), (2, 2), (2, 0))
+    assert nitrite_is_missed(log_of(fell))
+    # A change that explains it; a fall step by step; one step alone; after four days nothing new shows.
+    assert not nitrite_is_missed(log_of(fell, changes=[{"day": 15.1, "share": 0.6}]))
+    assert not nitrite_is_missed(log_of(read((2, 2), (2, 1), (2, 0))))
+    assert not nitrite_is_missed(log_of(read((2, 0), (2, 1), (2, 0))))
+    assert not nitrite_is_missed(log_of([*fell, {"day": 20.0, "ammonia_mg_n_l": A / 2}]))
+
+
+def test_a_nitrite_test_that_flickers_is_doubted_for_ten_days_though_no_ammonia_is_left() -> None:
+    flickers = read((1, 2), (0, 0), (0, 8), (0, 0))
+    assert nitrite_is_missed(log_of(flickers))
+    assert nitrite_is_missed(log_of([*flickers, {"day": 23.0, "ammonia_mg_n_l": 0.0}]))
+    assert not nitrite_is_missed(log_of([*flickers, {"day": 25.0, "ammonia_mg_n_l": 0.0}]))
+    assert not nitrite_is_missed(log_of([*flickers, {"day": 18.0, "ammonia_mg_n_l": 0.0, "other_kit": True}]))
+
+
+def test_a_kit_with_one_step_only_is_no_fault() -> None:
+    log = log_of(read((2, 4), (2, 0)), kit={"nitrite_ppm": [0, 1]})
+    assert not nitrite_is_missed(log)
+
+
+def test_ammonia_that_went_counts_from_wherever_its_fall_began() -> None:
+    # A higher reading long before, which changes explain, hides nothing.
+    earlier = [{"day": 10.0, "ammonia_mg_n_l": 2 * A}]
+    rows = [*earlier, *falling(0.5, 0.5, 0, 0)]
+    assert nitrite_is_missed(log_of(rows, changes=[{"day": 10.1, "share": 0.8}]))
+
+
 def test_the_doubt_outlives_the_changes_it_asks_for_until_nitrite_is_read_or_ten_days_are_over() -> None:
     later = [{"day": 19.0 + n, "ammonia_mg_n_l": 0.0} for n in range(7)]
     daily = [{"day": 18.5 + n, "share": 1 / 3} for n in range(7)]

@@ -3,7 +3,11 @@
 One that reads the same whatever is done to the water cannot, nor one that does not see what ammonia has become.
 """
 
-from reedmace.core.cycle.record.log import TRANSFERRED, CycleLog
+import math
+from collections.abc import Iterable
+from itertools import pairwise
+
+from reedmace.core.cycle.record.log import TRANSFERRED, CycleLog, LoggedChange
 from reedmace.core.cycle.record.proof import SEEN_WITHIN_H
 from reedmace.core.memo import memoize
 from reedmace.core.quantity.units import NITROGEN_SHARE
@@ -12,6 +16,10 @@ FEWEST_TESTS, FEWEST_DOSES = 4, 2
 """Tests that read the same, and doses among them that should have moved two steps each (a stated judgement)."""
 LONG_TESTS, LONG_DAYS, CHANGED_SHARE = 6, 10.0, 1.0
 """Without doses: tests and days that read the same, and the water changed meanwhile (a stated judgement)."""
+
+
+TestRow = tuple[float, float, float]
+"""(day, ammonia, nitrite) of one test, mg N/L."""
 
 
 @memoize
@@ -49,6 +57,12 @@ judgement).
 """
 SHOWN_SHARE = 0.5
 """Share of what went that nitrate must have risen by to tell where it is (a stated judgement)."""
+FELL_DAYS = 4.0
+"""Days for which a nitrite test is doubted that showed two steps or more, and at the next look none (a stated
+judgement).
+"""
+ALMOST = 0.98
+"""A figure this near a step of the kit is that step, however its basis was converted."""
 DOUBTED_DAYS = 10.0
 """Days for which the nitrite test stays in doubt, once ammonia went unseen, unless another kit ends it (a stated
 judgement): the film for nitrite comes one to three weeks after the one for ammonia.
@@ -57,7 +71,7 @@ judgement): the film for nitrite comes one to three weeks after the one for ammo
 
 @memoize
 def nitrite_is_missed(log: CycleLog) -> bool:
-    """Whether ammonia went, with animals in a new tank, and neither nitrite nor nitrate shows what it became.
+    """Whether ammonia or nitrite went, with animals in a new tank, and nothing shows what it became.
 
     log: the cycle's. The film that takes ammonia comes first (common practice), so nitrite follows; plants and media
     that came with their film are left out. A second kit that reads none as well ends the doubt.
@@ -68,35 +82,79 @@ def nitrite_is_missed(log: CycleLog) -> bool:
     rows = sorted(
         (r.day, r.ammonia_mg_n_l, r.nitrite_mg_n_l or 0.0) for r in log.readings if r.ammonia_mg_n_l is not None
     )
-    rows = [row for row in rows if row[0] >= log.day_now - WENT_DAYS - DOUBTED_DAYS]
+    # What doses became before is the proof's business.
+    since = max(log.day_now - WENT_DAYS - DOUBTED_DAYS, log.stocked_day or 0.0)
+    rows = [row for row in rows if row[0] >= since]
     late = (n for n in range(3, len(rows) + 1) if rows[n - 1][0] >= log.day_now - DOUBTED_DAYS)
-    return any(_went_unseen(log, rows[:n]) for n in late)
+    return _fell_at_once(log) or any(_went_unseen(log, rows[:n], start) for n in late for start in rows[: n - 2])
 
 
-def _went_unseen(log: CycleLog, rows: list[tuple[float, float, float]]) -> bool:
-    """Whether ammonia went by the last of some tests, (day, ammonia, nitrite) in mg N/L, and nothing shows where.
+def _went_unseen(log: CycleLog, rows: list[TestRow], start: TestRow) -> bool:
+    """Whether ammonia went from one test to the last two, and nothing shows where. rows, start: in mg N/L.
 
     Nitrite that was read with it and is read no more went with it: a test that misses nitrite may see it once.
     """
-    rows = [row for row in rows if row[0] >= rows[-1][0] - WENT_DAYS]
+    since, ammonia, shown = start
+    if since < rows[-1][0] - WENT_DAYS:
+        return False
     # Of one step too low, once, nothing is concluded.
-    before, now = rows[:-2], rows[-2:]
-    left, shown = max(((ammonia, nitrite) for _, ammonia, nitrite in before), default=(0.0, 0.0))
-    since = max((day for day, ammonia, _ in before if ammonia == left), default=log.day_now)
-    for change in sorted(log.changes, key=lambda c: c.day):
-        if since < change.day < rows[-1][0]:
-            left += change.share * (log.tap.released_mg_n_l() - left)
-            shown *= 1 - change.share
-    ammonia_went = left - max(ammonia for _, ammonia, _ in now)
-    went = ammonia_went + max(shown - max(nitrite for *_, nitrite in now), 0.0)
-    after = [r for r in log.readings if r.day > since]
-    nitrite = [r.nitrite_mg_n_l for r in after if r.nitrite_mg_n_l is not None]
+    now = rows[-2:]
+    changes = [c for c in sorted(log.changes, key=lambda c: c.day) if since < c.day < rows[-1][0]]
+    left = ammonia
+    for change in changes:
+        left += change.share * (log.tap.released_mg_n_l() - left)
+    ammonia_went = left - max(value for _, value, _ in now)
+    went = ammonia_went + max(shown * _kept(changes) - max(nitrite for *_, nitrite in now), 0.0)
     if ammonia_went < WENT_MG_N_L / 2 or went < WENT_MG_N_L:
         return False
-    if not nitrite or max(nitrite) > log.kit.zero_mg_n_l("nitrite"):
+    return _reads_none_since(log, since) and not _nitrate_tells(log, since, went)
+
+
+def _fell_at_once(log: CycleLog) -> bool:
+    """Whether nitrite was read at two steps or more and none at the next look, though changes left enough to be seen.
+
+    It may come true once the ammonia is gone: the film for nitrite is the last to come. Where nitrite was read again
+    after such a fall, the test misses it now and then.
+    """
+    first, second = [step for step in [*log.kit.steps_mg_n_l("nitrite"), math.inf, math.inf] if step > 0][:2]
+    zero, came = log.kit.zero_mg_n_l("nitrite"), log.stocked_day or 0.0
+    read = [r for r in sorted(log.readings, key=lambda r: r.day) if r.day >= came]
+    tests = [(r.day, r.nitrite_mg_n_l) for r in read if r.nitrite_mg_n_l is not None]
+
+    def left(nitrite: float, since: float, until: float) -> float:
+        return nitrite * _kept([c for c in log.changes if since <= c.day < until])
+
+    falls = [
+        (since, nitrite)
+        for (since, nitrite), (day, then) in pairwise(tests)
+        if nitrite >= ALMOST * second and then <= zero and left(nitrite, since, day) >= ALMOST * first
+    ]
+    if not falls or tests[-1][1] > zero:
         return False
-    if any(r.other_kit and r.nitrite_mg_n_l is not None for r in after):
+    fell, nitrite = falls[-1]
+    since = max(day for day, value in tests if value > zero)
+    flickers = any(log.day_now - DOUBTED_DAYS <= day < since for day, _ in falls)
+    fresh = fell >= log.day_now - FELL_DAYS and left(nitrite, fell, log.day_now) >= ALMOST * first
+    ammonia = any((r.ammonia_mg_n_l or 0.0) > log.kit.zero_mg_n_l("ammonia") for r in read if r.day >= fell)
+    if not flickers and not (fresh and ammonia):
         return False
-    nitrate = [r.nitrate_mg_n_l for r in after if r.nitrate_mg_n_l is not None]
-    earlier = [r.nitrate_mg_n_l for r in log.readings if r.nitrate_mg_n_l is not None and r.day <= since]
-    return not (nitrate and earlier and max(nitrate) - earlier[-1] >= SHOWN_SHARE * went)
+    return _reads_none_since(log, since) and not _nitrate_tells(log, since, nitrite)
+
+
+def _kept(changes: Iterable[LoggedChange]) -> float:
+    """Share of what was in the water that is left after some changes."""
+    return math.prod(1 - c.share for c in changes)
+
+
+def _reads_none_since(log: CycleLog, day: float) -> bool:
+    """Whether nitrite was tested after a day, by this kit alone, and none was read."""
+    after = [r for r in log.readings if r.day > day and r.nitrite_mg_n_l is not None]
+    zero = log.kit.zero_mg_n_l("nitrite")
+    return bool(after) and all((r.nitrite_mg_n_l or 0.0) <= zero and not r.other_kit for r in after)
+
+
+def _nitrate_tells(log: CycleLog, day: float, went: float) -> bool:
+    """Whether nitrate rose after a day by enough of what went, mg N/L, to tell where it is."""
+    after = [r.nitrate_mg_n_l for r in log.readings if r.nitrate_mg_n_l is not None and r.day > day]
+    earlier = [r.nitrate_mg_n_l for r in log.readings if r.nitrate_mg_n_l is not None and r.day <= day]
+    return bool(after and earlier) and max(after) - earlier[-1] >= SHOWN_SHARE * went
