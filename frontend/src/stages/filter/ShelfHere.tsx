@@ -8,6 +8,7 @@ import { Button } from "../../kit";
 import { money } from "../../quantity/format";
 
 const SHOWN = 3;
+const SHORT = 4;
 const ANSWERS = { yes: "does", no: "does not", depends: "which kind?" } as const;
 
 interface Props {
@@ -18,7 +19,8 @@ interface Props {
 
 export function ShelfHere({ shelf, seen, onSee }: Props) {
   const able = shelf.rows.filter((row) => row.answer !== "no");
-  const shown = (able.length ? able : shelf.rows).slice(0, SHOWN);
+  // Of a short shelf, what does not do is shown as well, with its reason.
+  const shown = shelf.rows.length <= SHORT ? shelf.rows : (able.length ? able : shelf.rows).slice(0, SHOWN);
   if (!shelf.rows.length) return null;
   return (
     <section aria-label="Boxes you have seen">

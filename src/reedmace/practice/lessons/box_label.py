@@ -8,13 +8,13 @@ from reedmace.practice.lesson import Ending, Given, Lesson
 from reedmace.practice.starts import NET_L, stock_plan, tank_plan, usual_box
 from reedmace.standins.practice_run import Setup
 
-KINDS = ("canister", "hang-on", "internal")
+KINDS = ("canister", "hang-on")
 COLOURS = ("Grey", "Green", "Blue")
 FIRST_NUMBER = 8 * 10**12
 """Number of the first box on the table: no keeper's shelf comes so far."""
 LPH_OF_LABEL = {"canister": 0.8, "hang-on": 0.94, "internal": 0.84}
 """What usual boxes of a kind move in this tank, over the flow on their label."""
-HONEST_LPH, BOASTING_LPH, WEAK_LPH = 430.0, 460.0, 250.0
+HONEST_LPH, BOASTING_LPH, WEAK_LPH = 480.0, 490.0, 120.0
 """What each label promises on this tank, L/h; the animals ask for 350 to 520."""
 BOASTS = (0.4, 0.55)
 """What the boasting box truly moves over what it promises."""
@@ -28,7 +28,7 @@ def _box(kind: str, colour: str, promised_lph: float, up_to_l: float) -> Filter:
 
 def _begin(_seed: int, rng: np.random.Generator) -> Given:
     kinds, colours = (rng.permutation(names).tolist() for names in (KINDS, COLOURS))
-    honest, boasting, weak = zip(kinds, colours, strict=True)
+    honest, boasting, weak = zip([*kinds, "internal"], colours, strict=True)
     boxes = [_box(*honest, HONEST_LPH, 110), _box(*boasting, BOASTING_LPH, 160), _box(*weak, WEAK_LPH, 200)]
     true = [float(rng.uniform(0.94, 1.02)), float(rng.uniform(*BOASTS)), float(rng.uniform(0.92, 1.0))]
     order = rng.permutation(3).tolist()
