@@ -12,7 +12,8 @@ from reedmace.command.paths import ROOT
 
 QUICK = ("core", "logbook", "formats", "test_guide.py")
 """Run first, so that a fault shows within a minute."""
-SLOW = ("unit", "browser", "faults", "agreement", "practice", "api", "reference", "command")
+LONGEST = ("unit", "browser", "faults")
+"""Begun before the others of the second phase, for the longest files end it."""
 PARALLEL = ["-n", "3", "--dist", "loadfile", "--no-loadscope-reorder", "--max-worker-restart", "0"]
 """Three processes on two cores: browsers and servers wait much of the time. A process that dies ends the run: started
 anew, it would wait for good."""
@@ -37,7 +38,7 @@ def run_tests(rest: list[str], *, whole: bool = False, changed: bool = False) ->
     else:
         phases = [
             [*PARALLEL, *(["-m", "not slow"] if first else []), *(f"tests/{name}" for name in names)]
-            for first, names in ((True, QUICK), (False, SLOW))
+            for first, names in ((True, QUICK), (False, slow_folders()))
         ]
         phases.append([*PARALLEL, "-m", "slow", *(f"tests/{name}" for name in QUICK)])
     codes = [
@@ -51,6 +52,12 @@ def run_tests(rest: list[str], *, whole: bool = False, changed: bool = False) ->
         for arguments in phases
     ]
     return next((code for code in codes if code), 0)
+
+
+def slow_folders() -> list[str]:
+    """Every folder of tests that is not run in the first phase, the longest first: none is left out by a list."""
+    folders = {path.parent.relative_to(ROOT / "tests").parts[0] for path in (ROOT / "tests").glob("*/**/test_*.py")}
+    return [*LONGEST, *sorted(folders.difference(QUICK, LONGEST))]
 
 
 def tests_of_changes() -> list[str]:

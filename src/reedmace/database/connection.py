@@ -30,19 +30,37 @@ AVOID_S = 1.0
 """Seconds for which a silent or detached server is not tried again."""
 SLOW_REFUSAL_S = 0.5
 """A rejection faster than this costs nothing: the server is tried again at once."""
-_CROSSED, _APART, _SAVEPOINT_GONE = 1213, 1047, 1305
+_CROSSED, _APART, _SAVEPOINT_GONE, _LOST = 1213, 1047, 1305, (2006, 2013)
 """MariaDB's error numbers:
 
 a conflicting write came first (also from another node); this node is not part of its cluster; the savepoint of a nested
-transaction went when a conflict undid the outer one.
+transaction went when a conflict undid the outer one; the server is gone, or keeps silent.
 """
 CROSSED_TRIES = 5
 
 Address = tuple[str, int]
+
+
+_MySQL: Any = peewee.MySQLDatabase
 T = TypeVar("T")
 
 
-class Database(PooledMySQLDatabase):  # type: ignore[misc]
+class _NewConnections(_MySQL):  # type: ignore[misc]
+    """What the pool opens where no idle connection is left."""
+
+    _avoided: dict[Address, float]
+
+    def _connect(self) -> Any:
+        # An idle connection may just have shown that this server is silent: once is long enough to wait.
+        if self._avoid((self.connect_params["host"], self.connect_params["port"])):
+            raise pymysql.OperationalError(2003, "no database server has answered just now")
+        return super()._connect()
+
+    def _avoid(self, address: Address) -> bool:
+        return self._avoided.get(address, 0.0) > time.monotonic()
+
+
+class Database(PooledMySQLDatabase, _NewConnections):  # type: ignore[misc]
     """Connection pool over one server or the nodes of a cluster.
 
     Nodes are tried in the order given, the same in all processes, so that one node takes the writes.
@@ -95,15 +113,21 @@ class Database(PooledMySQLDatabase):  # type: ignore[misc]
         try:
             return super().execute_sql(sql, params)
         except peewee.OperationalError as error:
-            if error.args and error.args[0] == _APART:
+            code = error.args[0] if error.args else 0
+            if code == _APART:
                 conn = self.connection()
                 self._silent((conn.host, conn.port))
-                # The pool sees that it cannot be reused.
-                conn.close()
+            if code in (_APART, *_LOST):
+                self._drop()
             raise
 
-    def _avoid(self, address: Address) -> bool:
-        return self._avoided.get(address, 0.0) > time.monotonic()
+    def _drop(self) -> None:
+        """Close this thread's connection: the pool sees that it cannot be reused, and asks a silent server nothing."""
+        try:
+            self.connection().close()
+        except (pymysql.Error, OSError):
+            # It is closed already.
+            return
 
     def _silent(self, address: Address) -> None:
         self._avoided[address] = time.monotonic() + AVOID_S

@@ -1,0 +1,1 @@
+"""Connections to the database."""
