@@ -16,7 +16,8 @@ def test_after_an_idle_connection_proved_silent_no_other_is_opened_to_the_same_s
     database.connect()
     database.close()
     parts = urlsplit(mariadb.app_url)
-    assert parts.hostname is not None and parts.port is not None
+    assert parts.hostname is not None
+    assert parts.port is not None
     address = (parts.hostname, parts.port)
 
     def silent(self: Database, _: object) -> bool:

@@ -13,7 +13,8 @@ import numpy as np
 from reedmace.command.forecast_skill import forecast_skill, independent_skill
 from reedmace.command.keeper_trials import run_trial, summarize
 from reedmace.command.scaling import scaling
-from reedmace.command.speed import forecast, history, operating_point, ranking
+from reedmace.command.speed import forecast, history, ranking
+from reedmace.command.strong_peers import PARTS
 from reedmace.command.timing import peak_mb
 from reedmace.command.warm_kernels import warm
 from reedmace.command.web_process import WebServer, bound
@@ -130,7 +131,7 @@ def bench() -> int:
     """Print the table. It reports what was measured in this run; nothing here fails a build."""
     warm()
     print(f"{'what':84} {'measured':34} target")
-    for part in (operating_point, ranking, forecast, history, scaling, _skill, _strangers, _lives, _latency):
+    for part in (*PARTS, ranking, forecast, history, scaling, _skill, _strangers, _lives, _latency):
         for what, measured, target in part():
             print(f"{what:84} {measured:34} {target}", flush=True)
     print(f"{'the most memory this run held':84} {peak_mb():.0f} MB")

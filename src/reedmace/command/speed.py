@@ -1,11 +1,8 @@
 """Speed of the computations, as ratios by turns in one run: against an independent program or a plain loop."""
 
 import math
-import tempfile
-import warnings
 from collections.abc import Callable
 from itertools import combinations_with_replacement
-from pathlib import Path
 from typing import Any
 
 import fluids
@@ -19,29 +16,20 @@ from reedmace.core.computations import compute
 from reedmace.core.cycle.model.ensemble import forget
 from reedmace.core.cycle.model.inputs import still_conditions
 from reedmace.core.cycle.model.nitrogen_kernel import (
-    ASLEEP,
     DOSE_WORTH,
     KA,
-    LAG,
-    LANES,
     PARAMETERS,
-    STATES,
     WAKING_PER_DAY,
-    WORKSPACE,
-    load,
-    rates,
     simulate,
 )
 from reedmace.core.cycle.model.prior import PRIOR_MEDIAN, PRIOR_SPREAD
-from reedmace.core.filter import Filter, deliver, table_of
+from reedmace.core.filter import Filter
 from reedmace.core.filter.filter_flow import Placed, current_preferences, currents_and_oxygen, oxygen_consumers
 from reedmace.core.filter.site.site import Plumbing, Site
-from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
 from reedmace.core.quantity.constants import G
 from reedmace.core.stock import Animals
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
-from reedmace.formats import plumbing_inp
 from reedmace.standins import ColourKit, usual_tank
 
 Row = tuple[str, str, str]
@@ -56,33 +44,6 @@ LOOP = {
     "fittings": [{"kind": "strainer"}, {"kind": "entrance"}, {"kind": "u-bend", "count": 2}, {"kind": "exit"}],
     "media": [{"media": "foam-20", "area_cm2": 260, "depth_cm": 10}],
 }
-
-
-def operating_point() -> list[Row]:
-    """One operating point against EPANET."""
-    import wntr
-
-    question = OperatingPointQuestion.model_validate(LOOP)
-    with tempfile.TemporaryDirectory() as folder, warnings.catch_warnings():
-        warnings.simplefilter("ignore")
-        path = Path(folder) / "loop.inp"
-        path.write_text(plumbing_inp(question))
-        network = wntr.network.WaterNetworkModel(str(path))
-
-        def epanet() -> float:
-            results = wntr.sim.EpanetSimulator(network).run_sim(file_prefix=f"{folder}/run")
-            return float(results.link["flowrate"]["pump"].iloc[0]) * 3.6e6
-
-        theirs_lph = epanet()
-        found = compare(epanet, lambda: compute("operating-point", LOOP), 9, each=50)
-    agree = abs(compute("operating-point", LOOP).delivered_lph / theirs_lph - 1) * 100
-    return [
-        (
-            "one operating point, with working and curves, against EPANET through wntr",
-            f"{found.times:.0f} x (agrees to {agree:.2f} %)",
-            "at least 20 x",
-        )
-    ]
 
 
 def _plain_flow(f: Filter, plumbing: Plumbing, nu: float, feed_days: float) -> float:
@@ -166,29 +127,12 @@ def _plain_ranking(filters: list[Filter], plumbing: Plumbing, nu: float) -> list
 
 
 def ranking() -> list[Row]:
-    """Flows of five thousand filters, and the whole ranking."""
+    """The whole ranking of five thousand filters."""
     many, plumbing, nu = boxes_of_count(5000), Plumbing(), viscosity_m2_s(25)
 
-    def plain() -> list[float]:
-        return [_plain_flow(f, plumbing, nu, dirt) for f in many for dirt in (0.0, SERVICE_DAYS * FEED_G_DAY)]
-
-    table = table_of(many)
-
-    def ours() -> Any:
-        return deliver(table, SITE, plumbing, FEED_G_DAY, 25, days=SERVICE_DAYS)
-
-    flows = compare(plain, ours, 3, each=5)
-    got = ours()
-    both = np.column_stack([got.clean_lph, got.service_lph]).ravel()
-    agree = float(np.max(np.abs(both / np.array(plain()) - 1)))
     question = ranking_question(many)
     whole = compare(lambda: _plain_ranking(many, plumbing, nu), lambda: compute("rank-filters", question), 3)
     return [
-        (
-            "flows of 5,000 filters, clean and dirty, against a plain loop over SciPy brentq",
-            f"{flows.times:.0f} x (agrees to {agree:.0e})",
-            "at least 50 x",
-        ),
         (
             "ranking those 5,000, every pair of the best 200, verdicts, changes, against a loop without the last",
             f"{whole.times:.0f} x; {whole.ours.words()}",
@@ -249,36 +193,22 @@ def history() -> list[Row]:
     return [*rows, ("forecast, history and what if of 400 tests over 400 days", f"{words} s by the clock", "under 2 s")]
 
 
-def _lsoda_peers(
-    days: int, ka: float, start: Any, conditions: Any
-) -> tuple[Callable[[Any], Any], Callable[[Any], Any]]:
-    """SciPy's LSODA on the cycle model for one draw: in plain Python, and given our compiled rates.
+def _lsoda(days: int, ka: float) -> Callable[[Any], Any]:
+    """SciPy's LSODA on the cycle model in plain Python, for one draw. days: of the run; ka: dissociation, mol/kg."""
 
-    days: of the run; ka: dissociation constant, mol/kg; start: state; conditions: of every day.
-    """
-
-    def solve(derivative: Callable[[float, Any], Any], row: Any) -> Any:
+    def solve(row: Any) -> Any:
         first = np.array([6.0 * row[DOSE_WORTH], 0, 0, 200.0, row[0], row[1]])
         return solve_ivp(
-            derivative, (0, days), first, method="LSODA", rtol=1e-4, atol=1e-6, t_eval=np.arange(days + 1)
+            lambda t, y: _derivative(t, y, row, ka),
+            (0, days),
+            first,
+            method="LSODA",
+            rtol=1e-4,
+            atol=1e-6,
+            t_eval=np.arange(days + 1),
         ).y
 
-    def lsoda(row: Any) -> Any:
-        return solve(lambda t, y: _derivative(t, y, row, ka), row)
-
-    def lsoda_compiled(row: Any) -> Any:
-        w, trial = np.zeros(WORKSPACE), np.s_[STATES * LANES : (STATES + 6) * LANES]
-        load(w, row[None, :], 0, start)
-
-        def derivative(t: float, y: Any) -> Any:
-            w[trial] = np.repeat(y, LANES)
-            w[ASLEEP : ASLEEP + LANES] = math.exp(WAKING_PER_DAY * (row[LAG] - t))
-            rates(w, conditions)
-            return w[2 * STATES * LANES : (2 * STATES + 6) * LANES : LANES].copy()
-
-        return solve(derivative, row)
-
-    return lsoda, lsoda_compiled
+    return solve
 
 
 def forecast() -> list[Row]:
@@ -294,7 +224,7 @@ def forecast() -> list[Row]:
     def ours() -> Any:
         return simulate(rows, start, conditions, *empty, start, 10**6, days, aim, np.zeros((0, 2), np.int64))
 
-    lsoda, lsoda_compiled = _lsoda_peers(days, ka, start, conditions[0])
+    lsoda = _lsoda(days, ka)
 
     daily = ours()[0]
     worst = max(
@@ -303,19 +233,13 @@ def forecast() -> list[Row]:
     )
     share = len(rows) / TRIED
     plain = compare(lambda: [lsoda(rows[i]) for i in range(TRIED)], ours, 5)
-    compiled = compare(lambda: [lsoda_compiled(rows[i]) for i in range(TRIED)], ours, 5)
     log = kept_log(60, 24)
     whole = compare(lambda: [lsoda(rows[i]) for i in range(TRIED)], uncached("cycle-forecast", log), 5)
     return [
         (
             "cycle model per draw, against SciPy LSODA on the model in plain Python",
             f"{plain.times * share:.0f} x (agrees to {worst * 100:.2f} %)",
-            "at least 100 x",
-        ),
-        (
-            "the same, against SciPy LSODA given our own compiled rates",
-            f"{compiled.times * share:.0f} x",
-            "none set",
+            "told: Python in each step",
         ),
         (
             "forecast of 1,000 draws, 90 days, 60 readings, against LSODA for as many draws",

@@ -43,7 +43,7 @@ Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
 STATES = ("TAN", "NO2", "NO3", "ALK", "FILM_A", "FILM_B", "PLANT_N", "ASLEEP")
-_CONSTANTS = (
+CONSTANTS = (
     "A0",
     "B0",
     "mu_a",
@@ -123,7 +123,7 @@ def cycle_sbml(log: CycleLog, parameters: Floats | None = None, name: str = "tan
     first[2] *= values[FIRST_NITRATE]
     for state, value in zip(STATES, first, strict=True):
         parameter(state, float(value), False)
-    for constant, value in zip(_CONSTANTS, values, strict=True):
+    for constant, value in zip(CONSTANTS, values, strict=True):
         parameter(constant, float(value), True)
     for column, name in _CONDITIONS:
         parameter(name, float(model_input.conditions[0, column]), False)

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Iterable
 from itertools import pairwise
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -243,6 +243,15 @@ def _hoses(q: OperatingPointQuestion) -> NDArray[np.float64]:
 def _points(at: Iterable[tuple[float, float]]) -> list[CurvePoint]:
     """Points of a curve. at: (m³/s, m) of each."""
     return [CurvePoint(flow_lph=m3s_to_lph(flow), head_m=head) for flow, head in at]
+
+
+def path_arrays(question: OperatingPointQuestion) -> tuple[Any, ...]:
+    """Arguments of `operating_flow` for a clean path. question: as for `operating_point`, which raises the same."""
+    w, nu = Working(), viscosity_m2_s(question.temperature_c)
+    parts = [*_fittings(question, w), *_media(question, nu, w)]
+    c1, c2 = sum(linear for _, linear, _ in parts), sum(square for *_, square in parts)
+    speed, static = question.pump.speed_share, question.rise_to_open_air_m
+    return (*_curve(question.pump), speed, static, c1, c2, _hoses(question), nu)
 
 
 @computation("operating-point", "The flow a pump really delivers through this plumbing")
