@@ -61,6 +61,16 @@ def test_a_late_cleaning_waits_while_the_film_is_in_trouble(living, trouble) -> 
     assert "rinse the canister now" not in view["verdict"]
 
 
+def test_nitrite_read_for_weeks_opens_a_filter_long_late(living) -> None:
+    _, write, keep = living
+    for days_ago in (21, 14, 7, 0.5):
+        write({"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0.25, "ph": 7.4}, days_ago)
+    assert row(keep(), "clean")["task"]["in_days"] == 0
+    # A test that reads none begins it anew.
+    write({"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 0, "ph": 7.4}, 10)
+    assert row(keep(), "clean")["task"]["in_days"] > 6
+
+
 def test_what_was_never_written_down_is_due_but_nobody_is_late_with_it(living) -> None:
     _, _, keep = living
     change = row(keep(), "change")

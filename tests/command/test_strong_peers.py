@@ -25,7 +25,7 @@ def test_columns_in_numpy_and_a_compiled_loop_find_the_flows_ours_finds_outside_
     nu = viscosity_m2_s(25)
     for feed in (0.0, 120.0):
         given = _resistances(boxes_of_count(120), nu, feed)
-        peers = [peer(*given, nu) for peer in (numpy_flows, numba_flows)]
+        columns, loop = numpy_flows(*given, nu), numba_flows(*given, nu)
         checked = 0
         for n, (most, head, c1, c2, bore) in enumerate(zip(*given, strict=True)):
             area = math.pi / 4 * bore**2
@@ -37,8 +37,8 @@ def test_columns_in_numpy_and_a_compiled_loop_find_the_flows_ours_finds_outside_
                 continue
             checked += 1
             # Serghides and Swamee and Jain stand within half a per cent and three of Colebrook's friction.
-            assert abs(peers[0][n] / q - 1) < 1e-3
-            assert abs(peers[1][n] / q - 1) < 0.01
+            assert abs(columns[n] / q - 1) < 1e-3
+            assert abs(loop[n] / q - 1) < 0.01
         assert checked > 80
 
 

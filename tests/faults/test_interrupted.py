@@ -59,8 +59,9 @@ def test_nothing_of_an_interrupted_run_stays(tmp_path: Path, how: signal.Signals
             os.killpg(run.pid, how)
         else:
             run.send_signal(how)
-        run.wait(30)
-        assert left(folder, 40) == []
+        # On a busy machine a server takes its time to stop.
+        run.wait(120)
+        assert left(folder, 60) == []
     finally:
         for pid, _ in processes_of(folder):
             os.kill(pid, signal.SIGKILL)

@@ -13773,6 +13773,12 @@ export interface components {
              */
             since_trouble_days?: number | null;
             /**
+             * Poison For Days
+             * @description For how long every test has read some, up to the last that did
+             * @default 0
+             */
+            poison_for_days?: number;
+            /**
              * Since Change Days
              * @default 0
              */

@@ -27,6 +27,7 @@ def _parser() -> argparse.ArgumentParser:
     test.add_argument("--changed", action="store_true", help="only what a change since the last commit touches")
     test.add_argument("rest", nargs=argparse.REMAINDER)
     verbs.add_parser("trials", help="every test with every trial in full")
+    verbs.add_parser("coverage", help="branches of the core its tests take")
     verbs.add_parser("check", help="linters, types, layers, generated files")
     verbs.add_parser("bench", help="measure speed as ratios within one run")
     saved = verbs.add_parser("backup", help="dump the database of serve, while it runs or not: FILE.sql.gz")
@@ -72,6 +73,7 @@ def main() -> int:
         "demo": lambda: _module("run").demo(fresh=arguments.fresh),
         "serve": lambda: _module("run").serve(),
         "test": lambda: _module("testing").run_tests(arguments.rest, changed=arguments.changed),
+        "coverage": lambda: _module("testing").coverage(),
         "trials": lambda: _module("testing").run_tests([], whole=True),
         "check": lambda: _module("check").check(),
         "types": lambda: _module("generated").write_all(),

@@ -54,6 +54,15 @@ def run_tests(rest: list[str], *, whole: bool = False, changed: bool = False) ->
     return next((code for code in codes if code), 0)
 
 
+def coverage() -> int:
+    """Branches of the core that its own tests and the logbook's take; the exit code, not 0 under what is asked.
+
+    What is asked, and what is not counted, stands in pyproject.toml.
+    """
+    arguments = [*PARALLEL, "-m", "not slow", "--cov", "--cov-report=term", "tests/core", "tests/logbook"]
+    return subprocess.run([sys.executable, "-m", "pytest", *arguments], cwd=ROOT, preexec_fn=die_with_parent).returncode
+
+
 def slow_folders() -> list[str]:
     """Every folder of tests that is not run in the first phase, the longest first: none is left out by a list."""
     folders = {path.parent.relative_to(ROOT / "tests").parts[0] for path in (ROOT / "tests").glob("*/**/test_*.py")}

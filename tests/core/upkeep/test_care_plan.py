@@ -79,11 +79,14 @@ def test_no_film_is_touched_in_the_week_after_poison_or_a_stop() -> None:
 
 
 def test_poison_read_week_after_week_does_not_keep_a_clogged_filter_shut_for_ever() -> None:
-    first, *_ = tasks("clean", cared(every=20, since=36), since_trouble_days=0)
+    late = cared(every=20, since=36)
+    first, *_ = tasks("clean", late, since_trouble_days=0, poison_for_days=14)
     assert first.in_days == 0
     assert first.moved is None
-    first, *_ = tasks("clean", cared(every=20, since=36), since_animals_days=0)
-    assert first.in_days == 7
+    # Poison of today, or animals of today, are waited out however late it is.
+    for more in ({"since_trouble_days": 0}, {"since_animals_days": 0, "poison_for_days": 14}):
+        first, *_ = tasks("clean", late, **more)
+        assert first.in_days == 7
 
 
 def test_what_falls_into_an_absence_is_done_before_or_after_it() -> None:

@@ -20,7 +20,7 @@ FORTNIGHT_DAYS = 14.0
 SETTLE_DAYS = 7.0
 """Days without a cleaning after new animals (common practice)."""
 LONGEST_WAIT_DAYS = 14.0
-"""Days after which a cleaning that waits because poison was read waits no longer (a stated judgement)."""
+"""Days of poison after which a cleaning as late as that waits no longer for it to go (a stated judgement)."""
 CHANGE_DAYS, CHANGE_MINUTES, CHANGE_SHARE = 7.0, 20.0, 0.25
 """A quarter of the water is changed and the bed vacuumed weekly (common practice)."""
 FLOW_TEST_DAYS, FLOW_TEST_MINUTES = 30.0, 5.0
@@ -84,6 +84,9 @@ class CarePlanQuestion(Question):
     since_trouble_days: (
         Annotated[float, number("days", 0, 40000, "Since poison was last read, or a filter stood for hours")] | None
     ) = None
+    poison_for_days: Annotated[
+        float, number("days", 0, 40000, "For how long every test has read some, up to the last that did")
+    ] = 0
     since_change_days: Annotated[float, number("days", 0, 40000)] = 0
     since_test_days: Annotated[float, number("days", 0, 40000)] = 0
     change_every_days: Annotated[float, number("days", 1, 120)] = CHANGE_DAYS
@@ -233,7 +236,8 @@ def _films(q: CarePlanQuestion) -> Iterator[CareTask]:
 def _settled(q: CarePlanQuestion, late_days: float) -> tuple[float, str]:
     """Day until which a film is left alone, and why. late_days: since its cleaning was due."""
     # Dirt takes a film's oxygen: where poison is read week after week, a clogged filter may be what makes it.
-    trouble = q.since_trouble_days if late_days < LONGEST_WAIT_DAYS else None
+    clogged = min(late_days, q.poison_for_days) >= LONGEST_WAIT_DAYS
+    trouble = None if clogged else q.since_trouble_days
     return max(
         (SETTLE_DAYS - since, words)
         for since, words in ((q.since_animals_days, NEW_ANIMALS), (trouble, TROUBLE), (SETTLE_DAYS, ""))

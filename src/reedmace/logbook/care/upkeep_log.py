@@ -1,6 +1,7 @@
 """Inputs of the care plan from a logbook: what was done when, how flows faded, absences."""
 
 from datetime import datetime, timedelta
+from itertools import takewhile
 from statistics import median
 
 from reedmace.core.cycle import needs_watching, water_note
@@ -178,6 +179,7 @@ def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None
         ],
         since_animals_days=days_since(now, stocked),
         since_trouble_days=days_since(now, _trouble(state, now)),
+        poison_for_days=_poison_for_days(state),
         since_change_days=_since(now, _newest(state.changes), written, CHANGE_DAYS),
         change_day_in_days=_next_weekday(tank_plan(state).surroundings.change_weekday, now),
         since_test_days=_since(now, _newest(state.readings), written, TEST_DAYS),
@@ -193,13 +195,25 @@ def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None
 
 def _trouble(state: LogbookState, now: datetime) -> datetime | None:
     """When ammonia or nitrite was last read, or a filter last stopped for hours; None where neither."""
-    poison = [
-        e.at
-        for e in state.readings
-        if isinstance(e.body, Reading) and ((e.body.ammonia_ppm or 0) > 0 or (e.body.nitrite_ppm or 0) > 0)
-    ]
+    poison = [at for at, read in _poison_read(state) if read]
     stood = [end or now for start, end, _ in stretches(state, now) if (end or now) - start >= LONG_STOP]
     return max([*poison, *stood], default=None)
+
+
+def _poison_read(state: LogbookState) -> list[tuple[datetime, bool]]:
+    """Tests of ammonia or nitrite, oldest first: when, and whether any was read."""
+    bodies = [(e.at, e.body) for e in state.readings if isinstance(e.body, Reading)]
+    return sorted(
+        (at, (r.ammonia_ppm or 0) > 0 or (r.nitrite_ppm or 0) > 0)
+        for at, r in bodies
+        if r.ammonia_ppm is not None or r.nitrite_ppm is not None
+    )
+
+
+def _poison_for_days(state: LogbookState) -> float:
+    """Days from the first to the last of the tests in a row, up to the newest, that read poison; 0 where it did not."""
+    row = list(takewhile(lambda test: test[1], reversed(_poison_read(state))))
+    return (row[0][0] - row[-1][0]).total_seconds() / 86400 if row else 0.0
 
 
 def _since(now: datetime, done: datetime | None, begun: datetime, every_days: float) -> float:
