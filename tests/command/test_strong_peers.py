@@ -25,7 +25,9 @@ def test_columns_in_numpy_and_a_compiled_loop_find_the_flows_ours_finds_outside_
     nu = viscosity_m2_s(25)
     for feed in (0.0, 120.0):
         given = _resistances(boxes_of_count(120), nu, feed)
-        columns, loop = numpy_flows(*given, nu), numba_flows(*given, nu)
+        all_most, all_head, all_c1, all_c2, bores = given
+        columns = numpy_flows(all_most, all_head, all_c1, all_c2, bores, nu)
+        loop = numba_flows(all_most, all_head, all_c1, all_c2, bores, nu)
         checked = 0
         for n, (most, head, c1, c2, bore) in enumerate(zip(*given, strict=True)):
             area = math.pi / 4 * bore**2

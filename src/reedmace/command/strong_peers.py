@@ -213,8 +213,9 @@ def compiled_cycle() -> list[Row]:
         )  # fmt: skip
 
     runner = roadrunner.RoadRunner(cycle_sbml(log, rows[0]))
-    runner.integrator.absolute_tolerance, runner.integrator.relative_tolerance = 1e-6, 1e-4
-    runner.timeCourseSelections = ["TAN", "NO2", "NO3", "ALK"]
+    for setting, value in (("absolute_tolerance", 1e-6), ("relative_tolerance", 1e-4)):
+        runner.integrator.setValue(setting, value)
+    shown = ["TAN", "NO2", "NO3", "ALK"]
 
     def one(row: Any) -> Any:
         runner.reset()
@@ -225,7 +226,7 @@ def compiled_cycle() -> list[Row]:
         runner["TAN"] = float(given.start[0] + DOSE * row[DOSE_WORTH])
         runner["ASLEEP"] = math.exp(WAKING_PER_DAY * row[LAG])
         runner["NO3"] = float(given.start[2] * row[FIRST_NITRATE])
-        return np.array(runner.simulate(0, DAYS, DAYS + 1))
+        return np.array(runner.simulate(0, DAYS, DAYS + 1, shown))
 
     daily = ours()[0]
     apart = [
