@@ -47,7 +47,6 @@ function Standing({ tankId, page }: { tankId: number; page: EndOfLesson }) {
 function Uncovered({ tankId, page }: { tankId: number; page: EndOfLesson }) {
   const begin = useBeginLesson();
   const navigate = useNavigate();
-  const tables = useTables().data;
   return (
     <>
       <Verdict>{page.verdict}</Verdict>
@@ -56,29 +55,8 @@ function Uncovered({ tankId, page }: { tankId: number; page: EndOfLesson }) {
         {!page.won && page.lesson !== "free" && `The usual mistake: ${page.mistake}`}
       </Lead>
       <Split>
-        <div>
-          {tables && <Truth page={page} share={kitPpm(tables, undefined)} />}
-          <p>
-            This tank was made with {page.structure}. The forecast did not know it.
-            {page.happened.length > 0 && ` ${page.happened.join(" ")}`}
-          </p>
-          {page.equipment.length > 0 && (
-            <>
-              <h2>What the filter truly did</h2>
-              <ul>
-                {page.equipment.map((line) => (
-                  <li key={line}>{line}</li>
-                ))}
-              </ul>
-            </>
-          )}
-          {page.deaths.length > 0 && (
-            <ul aria-label="Deaths">
-              {page.deaths.map((death) => (
-                <li key={death}>{death}</li>
-              ))}
-            </ul>
-          )}
+        <div className="work">
+          <Uncover page={page} />
         </div>
         <div className="work">
           {page.cost_most && (
@@ -120,6 +98,45 @@ function Uncovered({ tankId, page }: { tankId: number; page: EndOfLesson }) {
           <Standing tankId={tankId} page={page} />
         </div>
       </Split>
+    </>
+  );
+}
+
+/** Least ammonia or nitrite, mg N/L, for which a curve is drawn where nothing was read. */
+const SEEN_MG_N_L = 0.05;
+
+/** What was true of the water, where there was anything in it, of the filter, and of the animals. */
+function Uncover({ page }: { page: EndOfLesson }) {
+  const tables = useTables().data;
+  const water =
+    page.read.length > 0 ||
+    page.truth.some((at) => Math.max(at.ammonia_mg_n_l, at.nitrite_mg_n_l) > SEEN_MG_N_L);
+  return (
+    <>
+      {tables && water && <Truth page={page} share={kitPpm(tables, undefined)} />}
+      {page.equipment.length > 0 && (
+        <>
+          <h2>What the filter truly did</h2>
+          <ul>
+            {page.equipment.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+        </>
+      )}
+      {(water || page.happened.length > 0) && (
+        <p>
+          This tank was made with {page.structure}. The forecast did not know it.
+          {page.happened.length > 0 && ` ${page.happened.join(" ")}`}
+        </p>
+      )}
+      {page.deaths.length > 0 && (
+        <ul aria-label="Deaths">
+          {page.deaths.map((death) => (
+            <li key={death}>{death}</li>
+          ))}
+        </ul>
+      )}
     </>
   );
 }

@@ -14,11 +14,13 @@ from reedmace.core.contract import Name, Part, number
 from reedmace.core.filter.choice.requirement import tank_requirement
 from reedmace.core.filter.kind_parts.placement import PlacedIssue
 from reedmace.core.filter.kinds import kind_of
+from reedmace.core.filter.shelf_box import boxes_of
 from reedmace.core.fit.fitting_steps import leak_checks
 from reedmace.core.quantity import formatting
+from reedmace.logbook.plans.plan_kinds import FittedFilter
 from reedmace.logbook.replay.current_plans import stock_plan
 from reedmace.logbook.replay.entries import Entry
-from reedmace.logbook.replay.equipment import installed_filters, rank_question
+from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, rank_question
 from reedmace.logbook.replay.measured_flows import all_flows
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.practice.lesson import DAY, Given
@@ -79,16 +81,20 @@ def true_flows(start: Given, seed: int, state: LogbookState, share: float) -> li
 
     seed: of the tank; state: of its logbook; share: of the clean flow that is left.
     """
-    return [
-        TrueFlow(
-            one.key,
-            one.filter.name,
-            one.flow.delivered_lph,
-            one.flow.delivered_lph * make_of(start, seed, one.filter.id) * share,
-        )
-        for one in installed_filters(state)
-        if not one.filter.air
-    ]
+    return [_true_flow(start, seed, one, share) for one in installed_filters(state) if not one.filter.air]
+
+
+def _true_flow(start: Given, seed: int, one: EquippedFilter, share: float) -> TrueFlow:
+    promised = one.flow.delivered_lph
+    return TrueFlow(one.key, one.filter.name, promised, promised * make_of(start, seed, one.filter.id) * share)
+
+
+def _left_on_the_table(practice: Practice, start: Given, state: LogbookState) -> list[TrueFlow]:
+    """What a lesson's other boxes would move, each hung by itself. state: of the logbook."""
+    hung = {one.filter.id for one in installed_filters(state)}
+    boxes = [f for item in start.shelf for f in boxes_of(item) if f.id not in hung]
+    alone = [installed_filters(state, [FittedFilter(key=f.id, filter=f)])[0] for f in boxes]
+    return [_true_flow(start, practice.seed, one, 1.0) for one in alone]
 
 
 def jugs(practice: Practice, start: Given, entries: Sequence[Entry], now: Sample) -> list[Jugful]:
@@ -153,6 +159,11 @@ def equipment_words(practice: Practice, start: Given, entries: Sequence[Entry], 
             f"{formatting.opening(one.name)}: its label promises {formatting.lph(one.promised_lph)} on this tank,"
             f" it truly moves {formatting.lph(one.flow_lph)}; {read}."
         )
+    words += [
+        f"{formatting.opening(one.name)}, left on the table: its label promises {formatting.lph(one.promised_lph)}"
+        f" here, it would truly move {formatting.lph(one.flow_lph)}."
+        for one in _left_on_the_table(practice, start, state)
+    ]
     if start.setup.clogs_days and run.samples[-1].minute > DAY:
         least = min(run.samples, key=lambda s: s.flow)
         words.append(
