@@ -145,3 +145,26 @@ def test_a_class_is_forgotten_after_a_month_and_learners_keep_their_tanks(teache
     closed = teacher.send("DELETE", f"/api/practice/classes/{one['id']}", {})
     assert closed.json == {"removed": True}
     assert learner.get(f"/api/practice/tanks/{tank}").json["of_class"] is None
+
+
+def test_a_class_about_boxes_shows_what_each_chose_and_timed_and_uncovers_what_truly_comes(teacher, visitor) -> None:
+    one = opened(teacher, lesson="box-label")
+    learner, tank = joined(visitor, one["code"], "Ada")
+    assert board(teacher, one)["learners"][0]["believed"] == "No filter is chosen yet."
+    ranked = learner.send("POST", f"/api/tanks/{tank}/views/filter", {}).json["ranking"]["ranked"]
+    boxes = [row for row in ranked if row["filter_id"].startswith("shelf-")]
+    assert len(boxes) >= 2
+    seen = learner.send("POST", f"/api/tanks/{tank}/views/filter", {"seen": [boxes[0]["filter_id"]]}).json["shown"]
+    (box,) = (f["installed"]["filter"] for f in seen["filters"])
+    learner.write(tank, {"kind": "filter-plan", "filters": [{"key": "f1", "filter": box}]})
+    (jug,) = learner.get(f"/api/practice/tanks/{tank}/jugs").json["jugs"]
+    assert (jug["filter_key"], len(jug["times_s"])) == ("f1", 3)
+    learner.write(tank, {"kind": "flow-test", **{k: jug[k] for k in ("filter_key", "container_l", "times_s")}})
+    shown = board(teacher, one)["learners"][0]
+    assert "timed at" in shown["believed"]
+    assert (shown["tests_count"], shown["truth"]) == (1, None)
+    teacher.send("POST", f"/api/practice/classes/{one['id']}", {"uncovered": True})
+    lines = board(teacher, one)["learners"][0]["truth"]["equipment"]
+    assert sum("its label promises" in line for line in lines) == 3
+    # Nobody else holds a jug under it.
+    assert teacher.get(f"/api/practice/tanks/{tank}/jugs").status_code == 404

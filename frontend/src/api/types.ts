@@ -27716,6 +27716,11 @@ export interface components {
             clears_mg_n_l_day: number;
             /** Lost Count */
             lost_count: number;
+            /**
+             * Equipment
+             * @description What the filter truly does; empty but in lessons about it
+             */
+            equipment: string[];
         };
         /**
          * TruePoint

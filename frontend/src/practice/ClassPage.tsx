@@ -171,7 +171,12 @@ function LearnerCard({ learner, uncovered, picked, onPick }: CardProps) {
           {learner.ended && " · ended"}
         </p>
         <p className="believed">{learner.believed}</p>
-        {truth && (
+        {truth?.equipment.map((line) => (
+          <p className="true" key={line}>
+            {line}
+          </p>
+        ))}
+        {truth && truth.equipment.length === 0 && (
           <p className="true">
             True: ammonia {truth.ammonia_mg_n_l.toFixed(2)}, nitrite {truth.nitrite_mg_n_l.toFixed(2)} mg N/L;{" "}
             {truth.lost_count === 0 ? "nobody lost" : `${truth.lost_count} lost`}.

@@ -18,6 +18,7 @@ from reedmace.core.quantity.formatting import Units
 from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.state import replay
 from reedmace.practice.begin import begin
+from reedmace.practice.equipment import believed_of_filters, equipment_words, tests_made
 from reedmace.practice.judgement import ReadPoint, TruePoint, advice_at, read_points, true_points
 from reedmace.practice.lesson import lessons
 from reedmace.practice.mishaps import TITLES, MishapKind, SentMishap
@@ -73,6 +74,7 @@ class TrueNow(BaseModel):
     nitrite_mg_n_l: Mg
     clears_mg_n_l_day: Mg
     lost_count: int = Field(ge=0)
+    equipment: list[str] = Field(description="What the filter truly does; empty but in lessons about it")
 
 
 class Learner(BaseModel):
@@ -233,8 +235,11 @@ def _looked(_units: Units, practice_text: str, entries_text: str) -> tuple[str, 
     last = run.samples[-1]
     truth = TrueNow(
         ammonia_mg_n_l=last.tan, nitrite_mg_n_l=last.no2, clears_mg_n_l_day=min(last.clears, last.clears_nitrite),
-        lost_count=run.lost,
+        lost_count=run.lost, equipment=[],
     )  # fmt: skip
+    if lessons()[practice.lesson].opens in ("filter", "fit"):
+        truth.equipment = equipment_words(practice, given_of(practice), entries, run)
+        return believed_of_filters(state), last.alive, tests_made(state), truth
     advice = advice_at(practice, entries, practice.minutes)
     believed = NOT_BEGUN if advice is None else advice.verdict
     return believed, last.alive, len(state.readings), truth

@@ -20,7 +20,7 @@ from reedmace.core.quantity import formatting
 from reedmace.logbook.plans.plan_kinds import FittedFilter
 from reedmace.logbook.replay.current_plans import stock_plan
 from reedmace.logbook.replay.entries import Entry
-from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, rank_question
+from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, rank_question, steps_of
 from reedmace.logbook.replay.measured_flows import all_flows
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.practice.lesson import DAY, Given
@@ -147,6 +147,22 @@ def faults_at_plug(entries: Sequence[Entry]) -> list[PlacedIssue] | None:
             if one is not None and e.body.step_id in leak_checks(kind_of(one.filter.kind)).values():
                 return one.plan.faults
     return None
+
+
+def tests_made(state: LogbookState) -> int:
+    """How often a flow was timed. state: of the logbook."""
+    return len(state.flow_tests) + len(state.timed_flows)
+
+
+def believed_of_filters(state: LogbookState) -> str:
+    """What a keeper knows of the filters that hang, in a sentence. state: of the logbook."""
+    found = []
+    for one in installed_filters(state):
+        flows, steps = all_flows(state, one.key), steps_of(state, one).steps
+        done = sum(step.id in state.ticked(one.key) for step in steps)
+        timed = f"timed at {formatting.lph(flows[-1][1])}" if flows else "not timed yet"
+        found.append(f"{one.filter.name}: {done} of {len(steps)} steps done, {timed}.")
+    return " ".join(found) or "No filter is chosen yet."
 
 
 def equipment_words(practice: Practice, start: Given, entries: Sequence[Entry], run: Run) -> list[str]:
