@@ -115,6 +115,26 @@ def test_a_flow_that_falls_in_a_step_is_not_taken_for_dirt(living) -> None:  # n
     assert keep()["filters"][0]["fell"] is None
 
 
+def test_a_cleaning_that_did_not_bring_the_flow_back_says_so(living) -> None:  # noqa: F811
+    _, write, keep = living
+
+    def timed(seconds: float, days_ago: float) -> None:
+        write({"kind": "flow-test", "filter_key": "f1", "container_l": 2, "times_s": [seconds]}, days_ago)
+
+    timed(10, 80)
+    timed(13, 30)
+    write({"kind": "media-work", "what": "rinsed", "share": 0.5, "filter_key": "f1"}, 20)
+    assert keep()["filters"][0]["fell"] is None
+    timed(12.5, 18)
+    kept = keep()["filters"][0]
+    assert "brought it back to 80%" in kept["fell"]
+    assert kept["look_for"]
+    # The other half is cleaned, and it moves as it did.
+    write({"kind": "media-work", "what": "rinsed", "share": 0.5, "filter_key": "f1"}, 3)
+    timed(10.8, 2)
+    assert keep()["filters"][0]["fell"] is None
+
+
 def test_the_year_costs_what_its_devices_and_water_do(living) -> None:  # noqa: F811
     _, _, keep = living
     view = keep()

@@ -66,7 +66,9 @@ class KeptFilter(Part):
     cleanings: list[AwareDatetime]
     cleaning: CareStepsAnswer
     cleaning_done: dict[str, Entry] = Field(description="Cleaning steps ticked since the last cleaning, by id")
-    fell: str | None = Field(description="Of a flow that fell faster than dirt makes it fall")
+    fell: str | None = Field(
+        description="Of a flow that fell faster than dirt makes it fall, or that a cleaning did not bring back"
+    )
     look_for: list[str] = Field(description="What may be behind it, by its kind")
     usual_days: Annotated[float, number("days", 0, 4000, "Between cleanings, by its kind and this food")]
 
@@ -187,6 +189,8 @@ def _routine_verdict(filters: list[KeptFilter], plan: CarePlanAnswer | None, now
     return f"The flow was timed {_days(oldest)}."
 
 
+BACK_SHARE, BACK_WITHIN = 0.85, timedelta(days=400)
+"""Share of the most a filter moved that a good cleaning brings it back to, and of how long ago (a stated judgement)."""
 FELL_SHARE, FELL_WITHIN = 0.2, timedelta(days=14)
 """Loss of flow and days within which it points to another cause than dirt (a stated judgement)."""
 
@@ -200,6 +204,18 @@ def _fell(flows: list[tuple[datetime, float]]) -> str | None:
         return None
     days = max((at - before).total_seconds() / 86400, 0)
     return f"It fell by {1 - flow / was:.0%} within {_span(days)}: dirt is slower than that. Look for:"
+
+
+def _not_back(flows: list[tuple[datetime, float]], cleaned: list[datetime]) -> str | None:
+    """That the last cleaning did not bring the flow back, in words; None where it did, or was not timed soon after."""
+    if not cleaned:
+        return None
+    last = cleaned[-1]
+    earlier = [flow for at, flow in flows if last - BACK_WITHIN <= at < last]
+    after = [flow for at, flow in flows if last <= at <= last + FELL_WITHIN]
+    if not earlier or not after or max(after) >= BACK_SHARE * max(earlier):
+        return None
+    return f"The last cleaning brought it back to {max(after) / max(earlier):.0%} of the most it moved. Look for:"
 
 
 def _span(days: float) -> str:
@@ -218,20 +234,21 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
     found = []
     for one in installed:
         fade, since = flow_faded(state, one.key)
+        flows = all_flows(state, one.key)
         found.append(
             KeptFilter(
                 key=one.key,
                 name=one.filter.name,
                 runs=one.runs,
                 air=one.filter.air,
-                flows=[FlowSeen(at=at, flow_lph=flow) for at, flow in all_flows(state, one.key)],
+                flows=[FlowSeen(at=at, flow_lph=flow) for at, flow in flows],
                 fade=fade,
                 since=since,
                 cleaned_at=cleaned_at(state, one.key),
                 cleanings=cleanings(state, one.key),
                 cleaning=(steps := cleaning(state, one, load, now)),
                 cleaning_done=_ticked(state, one.key, {s.id for s in steps.steps}),
-                fell=(fell := _fell(all_flows(state, one.key))),
+                fell=(fell := _fell(flows) or _not_back(flows, cleanings(state, one.key))),
                 look_for=list(kind_of(one.filter.kind).causes) if fell else [],
                 usual_days=one.flow.service_days,
             )
