@@ -2,7 +2,8 @@
 
 import pytest
 
-from reedmace.practice.judgement import advice_at, advised_acts, end_page
+from reedmace.practice.decisions import advice_at, advised_acts
+from reedmace.practice.judgement import end_page
 from reedmace.practice.truth import acts_of, given_of, tank_of, true_run
 from tests.support.practice import Player
 

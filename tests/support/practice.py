@@ -15,8 +15,9 @@ from reedmace.logbook.replay.equipment import installed_filters, steps_of
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.practice.begin import begin
 from reedmace.practice.clock import Jump, Until, jump
+from reedmace.practice.decisions import advice_at, log_at
 from reedmace.practice.equipment import jugs
-from reedmace.practice.judgement import EndPage, advice_at, end_page, log_at
+from reedmace.practice.judgement import EndPage, end_page
 from reedmace.practice.kit import read_kit
 from reedmace.practice.lesson import lessons
 from reedmace.practice.record import ENTRY_MINUTES, ChangedSetting, Practice, Setting

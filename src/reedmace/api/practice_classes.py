@@ -18,8 +18,9 @@ from reedmace.core.quantity.formatting import Units
 from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.state import replay
 from reedmace.practice.begin import begin
+from reedmace.practice.decisions import advice_at
 from reedmace.practice.equipment import believed_of_filters, equipment_words, tests_made
-from reedmace.practice.judgement import ReadPoint, TruePoint, advice_at, read_points, true_points
+from reedmace.practice.judgement import ReadPoint, TruePoint, read_points, true_points
 from reedmace.practice.lesson import lessons
 from reedmace.practice.mishaps import TITLES, MishapKind, SentMishap
 from reedmace.practice.record import Coach, Practice

@@ -13,6 +13,7 @@ from reedmace.core.stock.species import SPECIES
 from reedmace.logbook.replay.cycle_log import kit_of
 from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.state import replay
+from reedmace.practice.course import course
 from reedmace.practice.kit import place_on, read_kit, steps_of, true_ppm, vial_ppm
 from reedmace.practice.lesson import DAY, Given
 from reedmace.practice.record import MOST_DAYS, Practice
@@ -55,7 +56,7 @@ def jump(practice: Practice, entries: Sequence[Entry], until: Until, next_due: d
     """
     start = given_of(practice)
     target = min(_target(practice, until, next_due), MOST_DAYS * DAY)
-    run = tank_of(practice, start, entries).run(acts_of(practice, start, entries), target)
+    run = course(tank_of(practice, start, entries), acts_of(practice, start, entries), target)
     stops = [(minute, words, True) for minute, words in _distress(run) if minute > practice.minutes]
     stops += [(m.minute, m.seen, False) for m in start.mishaps if practice.minutes < m.minute <= target]
     kit = kit_of(replay(list(entries)), practice.now())

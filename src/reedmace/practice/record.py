@@ -17,6 +17,7 @@ ENTRY_MINUTES = 1.0
 """Time each thing done takes on the practice clock, so that no two are at one moment."""
 MOST_DAYS = 400
 """Days a practice tank lives."""
+Days = Annotated[float, number("days", 0, MOST_DAYS + 1)]
 MOST_SETTINGS, MOST_VISITS, MOST_MISHAPS = 400, 2000, 20
 
 

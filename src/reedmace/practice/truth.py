@@ -16,6 +16,7 @@ from reedmace.logbook.replay.current_plans import stock_plan
 from reedmace.logbook.replay.entries import Entry, MediaWork, PlantGrowth, Stocking
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.practice.copying import given_copy
+from reedmace.practice.course import course
 from reedmace.practice.lesson import DAY, Given, given, lessons
 from reedmace.practice.mishaps import mishap_of
 from reedmace.practice.record import Practice
@@ -136,6 +137,8 @@ def tank_of(practice: Practice, start: Given, entries: Sequence[Entry]) -> Pract
 def true_run(practice: Practice, entries: Sequence[Entry], until: float | None = None) -> Run:
     """The tank as it truly is. entries: of the logbook; until: minutes on the clock, its own time where left out."""
     start = given_of(practice)
-    return tank_of(practice, start, entries).run(
-        acts_of(practice, start, entries), practice.minutes if until is None else until
+    return course(
+        tank_of(practice, start, entries),
+        acts_of(practice, start, entries),
+        practice.minutes if until is None else until,
     )

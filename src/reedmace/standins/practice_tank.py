@@ -130,16 +130,16 @@ class PracticeTank:
 
     def run(self, acts: Sequence[Act], until: float, steps_per_hour: int = k.STEPS_PER_HOUR) -> Run:
         """Run it from the start. acts: in any order; until: minutes; steps_per_hour: of the solution."""
-        return self._go(self._begin(), acts, until, steps_per_hour)
+        return self._go(self.begin(), acts, until, steps_per_hour)
 
     def checkpoints(self, acts: Sequence[Act], minutes: Sequence[float]) -> list[Checkpoint]:
         """The tank shortly before some moments, to go on from with other acts. acts: as in `run`; minutes: rising."""
-        found, at = [], self._begin()
+        found, at = [], self.begin()
         for minute in minutes:
             if minute >= HOUR:
                 # Before anything that is done at that hour.
                 before = math.floor(minute / HOUR - 1e-9) * HOUR
-                at = self._halted(at, acts, before)
+                at = self.later(at, acts, before)
             found.append(at)
         return found
 
@@ -147,8 +147,8 @@ class PracticeTank:
         """Run it on, exactly as `run` would. at: where the acts before are the same; acts, until: as there."""
         return self._go(at.copied(), acts, until, k.STEPS_PER_HOUR)
 
-    def _halted(self, at: Checkpoint, acts: Sequence[Act], minute: float) -> Checkpoint:
-        """The tank at a full hour, before its acts and its sample. at: earlier."""
+    def later(self, at: Checkpoint, acts: Sequence[Act], minute: float) -> Checkpoint:
+        """The tank at a full hour, before its acts and its sample. at: earlier; acts: as in `run`; minute: when."""
         if minute <= at.minute:
             return at
         later = at.copied()
@@ -156,7 +156,7 @@ class PracticeTank:
         later.minute = minute
         return later
 
-    def _begin(self) -> Checkpoint:
+    def begin(self) -> Checkpoint:
         """The tank at its start."""
         own = self.parameters()
         run = Run(state=self._start(own))
