@@ -46,6 +46,8 @@ def test_nothing_of_an_interrupted_run_stays(tmp_path: Path, how: signal.Signals
         start_new_session=True,
         stdout=subprocess.DEVNULL,
         stderr=subprocess.DEVNULL,
+        # A shell that puts the tests in the background has them ignore Ctrl-C, and their children with them.
+        preexec_fn=lambda: signal.signal(signal.SIGINT, signal.SIG_DFL),
     )
     try:
         end = time.monotonic() + 240
