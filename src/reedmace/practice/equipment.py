@@ -23,7 +23,7 @@ from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, rank_question, steps_of
 from reedmace.logbook.replay.measured_flows import all_flows
 from reedmace.logbook.replay.state import LogbookState, replay
-from reedmace.practice.lesson import DAY, Given
+from reedmace.practice.lesson import DAY, Given, lessons
 from reedmace.practice.record import Practice
 from reedmace.standins.practice_run import Run, Sample
 
@@ -166,8 +166,14 @@ def believed_of_filters(state: LogbookState) -> str:
 
 
 def equipment_words(practice: Practice, start: Given, entries: Sequence[Entry], run: Run) -> list[str]:
-    """What a lesson's end says of the filter. entries: of the logbook; run: the true one."""
+    """What a lesson's end says of the filter; nothing where neither lesson nor keeper was about it.
+
+    entries: of the logbook; run: the true one.
+    """
     state, words = replay(list(entries)), []
+    about = lessons()[practice.lesson].opens in ("filter", "fit") or start.setup.clogs_days > 0
+    if not about and not tests_made(state):
+        return []
     for one in true_flows(start, practice.seed, state, run.samples[-1].flow):
         flows = all_flows(state, one.key)
         read = f"you timed {formatting.lph(flows[-1][1])}" if flows else "nobody held a jug under it"
