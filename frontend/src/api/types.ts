@@ -19228,7 +19228,7 @@ export interface components {
             };
             /**
              * Fell
-             * @description Of a flow that fell faster than dirt makes it fall
+             * @description Of a flow that fell faster than dirt makes it fall, or that a cleaning did not bring back
              */
             fell: string | null;
             /**

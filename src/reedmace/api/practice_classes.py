@@ -234,12 +234,13 @@ def _looked(_units: Units, practice_text: str, entries_text: str) -> tuple[str, 
     state = replay(entries)
     run = true_run(practice, entries)
     last = run.samples[-1]
+    filters = lessons()[practice.lesson].opens in ("filter", "fit")
     truth = TrueNow(
         ammonia_mg_n_l=last.tan, nitrite_mg_n_l=last.no2, clears_mg_n_l_day=min(last.clears, last.clears_nitrite),
-        lost_count=run.lost, equipment=[],
+        lost_count=run.lost,
+        equipment=equipment_words(practice, given_of(practice), entries, run) if filters else [],
     )  # fmt: skip
-    if lessons()[practice.lesson].opens in ("filter", "fit"):
-        truth.equipment = equipment_words(practice, given_of(practice), entries, run)
+    if filters:
         return believed_of_filters(state), last.alive, tests_made(state), truth
     advice = advice_at(practice, entries, practice.minutes)
     believed = NOT_BEGUN if advice is None else advice.verdict
