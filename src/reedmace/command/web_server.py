@@ -188,6 +188,12 @@ def _write_demo(*, fresh: bool) -> None:
         raise SystemExit(status)
 
 
+def _notify(listener: socket.socket) -> None:
+    """Send notices until stopped. listener: closed here, so that nothing listens once the workers are gone."""
+    listener.close()
+    worker.main()
+
+
 def main(listener: socket.socket, count: int) -> None:
     """Import the program, wait for a line on standard input that the database is ready, then serve.
 
@@ -216,7 +222,7 @@ def main(listener: socket.socket, count: int) -> None:
     try:
         for _ in range(count):
             workers.start(pages)
-        workers.start(Job(worker.main, needed=False))
+        workers.start(Job(lambda: _notify(listener), needed=False))
         workers.watch()
     finally:
         workers.stop()
