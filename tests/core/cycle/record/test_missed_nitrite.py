@@ -119,6 +119,15 @@ def test_ammonia_that_went_counts_from_wherever_its_fall_began() -> None:
     assert nitrite_is_missed(log_of(rows, changes=[{"day": 10.1, "share": 0.8}]))
 
 
+def test_animals_that_join_later_do_not_hide_what_went_before() -> None:
+    assert nitrite_is_missed(log_of(GONE, stocked_day=17.9))
+    assert nitrite_is_missed(log_of(read((2, 0), (2, 2), (2, 0)), stocked_day=15.9))
+
+
+def test_what_a_dose_became_is_no_sign() -> None:
+    assert not nitrite_is_missed(log_of(GONE, doses=[{"day": 17.0, "raise_mg_n_l": 1.0}]))
+
+
 def test_the_doubt_outlives_the_changes_it_asks_for_until_nitrite_is_read_or_ten_days_are_over() -> None:
     later = [{"day": 19.0 + n, "ammonia_mg_n_l": 0.0} for n in range(7)]
     daily = [{"day": 18.5 + n, "share": 1 / 3} for n in range(7)]

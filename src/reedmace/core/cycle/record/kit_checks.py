@@ -61,6 +61,8 @@ FELL_DAYS = 4.0
 """Days for which a nitrite test is doubted that showed two steps or more, and at the next look none (a stated
 judgement).
 """
+DOSE_DAYS = 2.0
+"""Days after a dose in which tests tell of it (a stated judgement)."""
 ALMOST = 0.98
 """A figure this near a step of the kit is that step, however its basis was converted."""
 DOUBTED_DAYS = 10.0
@@ -82,11 +84,15 @@ def nitrite_is_missed(log: CycleLog) -> bool:
     rows = sorted(
         (r.day, r.ammonia_mg_n_l, r.nitrite_mg_n_l or 0.0) for r in log.readings if r.ammonia_mg_n_l is not None
     )
-    # What doses became before is the proof's business.
-    since = max(log.day_now - WENT_DAYS - DOUBTED_DAYS, log.stocked_day or 0.0)
+    since = max(log.day_now - WENT_DAYS - DOUBTED_DAYS, _doses_are_over(log))
     rows = [row for row in rows if row[0] >= since]
     late = (n for n in range(3, len(rows) + 1) if rows[n - 1][0] >= log.day_now - DOUBTED_DAYS)
     return _fell_at_once(log) or any(_went_unseen(log, rows[:n], start) for n in late for start in rows[: n - 2])
+
+
+def _doses_are_over(log: CycleLog) -> float:
+    """Day from which tests tell of the animals' ammonia and no longer of the last dose, whose clearing is a proof."""
+    return max((dose.day + DOSE_DAYS for dose in log.doses), default=-math.inf)
 
 
 def _went_unseen(log: CycleLog, rows: list[TestRow], start: TestRow) -> bool:
@@ -117,8 +123,8 @@ def _fell_at_once(log: CycleLog) -> bool:
     after such a fall, the test misses it now and then.
     """
     first, second = [step for step in [*log.kit.steps_mg_n_l("nitrite"), math.inf, math.inf] if step > 0][:2]
-    zero, came = log.kit.zero_mg_n_l("nitrite"), log.stocked_day or 0.0
-    read = [r for r in sorted(log.readings, key=lambda r: r.day) if r.day >= came]
+    zero, over = log.kit.zero_mg_n_l("nitrite"), _doses_are_over(log)
+    read = [r for r in sorted(log.readings, key=lambda r: r.day) if r.day >= over]
     tests = [(r.day, r.nitrite_mg_n_l) for r in read if r.nitrite_mg_n_l is not None]
 
     def left(nitrite: float, since: float, until: float) -> float:
