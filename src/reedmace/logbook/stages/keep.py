@@ -23,6 +23,7 @@ from reedmace.core.fit import CareStepsAnswer
 from reedmace.core.tank import TankVolumeAnswer
 from reedmace.core.upkeep import CarePlanAnswer, CareTask, FlowFadeAnswer, HolidayAnswer
 from reedmace.core.upkeep.care_plan import CHANGE_SHARE, FLOW_TEST_DAYS
+from reedmace.core.upkeep.flow_drop import not_brought_back, sudden_fall
 from reedmace.logbook.care.change_reviews import ChangeReview, reviews
 from reedmace.logbook.care.costs import TankCosts, tank_costs
 from reedmace.logbook.care.filter_stops import stops
@@ -189,37 +190,17 @@ def _routine_verdict(filters: list[KeptFilter], plan: CarePlanAnswer | None, now
     return f"The flow was timed {_days(oldest)}."
 
 
-BACK_SHARE, BACK_WITHIN = 0.85, timedelta(days=400)
-"""Share of the most a filter moved that a good cleaning brings it back to, and of how long ago (a stated judgement)."""
-FELL_SHARE, FELL_WITHIN = 0.2, timedelta(days=14)
-"""Loss of flow and days within which it points to another cause than dirt (a stated judgement)."""
-
-
-def _fell(flows: list[tuple[datetime, float]]) -> str | None:
-    """A sudden drop between the last two tests, in words; None where it fades as dirt does, or rose."""
-    if len(flows) < 2:
+def _dropped(flows: list[tuple[datetime, float]], cleaned: list[datetime]) -> str | None:
+    """A fall of the flow that dirt does not explain, in words; None where there is none."""
+    if not flows:
         return None
-    (before, was), (at, flow) = flows[-2:]
-    if at - before > FELL_WITHIN or flow > (1 - FELL_SHARE) * was:
-        return None
-    days = max((at - before).total_seconds() / 86400, 0)
-    return f"It fell by {1 - flow / was:.0%} within {_span(days)}: dirt is slower than that. Look for:"
+    begun = flows[0][0]
 
+    def day(at: datetime) -> float:
+        return (at - begun).total_seconds() / 86400
 
-def _not_back(flows: list[tuple[datetime, float]], cleaned: list[datetime]) -> str | None:
-    """That the last cleaning did not bring the flow back, in words; None where it did, or was not timed soon after."""
-    if not cleaned:
-        return None
-    last = cleaned[-1]
-    earlier = [flow for at, flow in flows if last - BACK_WITHIN <= at < last]
-    after = [flow for at, flow in flows if last <= at <= last + FELL_WITHIN]
-    if not earlier or not after or max(after) >= BACK_SHARE * max(earlier):
-        return None
-    return f"The last cleaning brought it back to {max(after) / max(earlier):.0%} of the most it moved. Look for:"
-
-
-def _span(days: float) -> str:
-    return "a day" if days < 1.5 else f"{days:.0f} days"
+    timed = [(day(at), flow) for at, flow in flows]
+    return sudden_fall(timed) or not_brought_back(timed, day(cleaned[-1]) if cleaned else None)
 
 
 def _ticked(state: LogbookState, key: str, ids: set[str]) -> dict[str, Entry]:
@@ -248,7 +229,7 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
                 cleanings=cleanings(state, one.key),
                 cleaning=(steps := cleaning(state, one, load, now)),
                 cleaning_done=_ticked(state, one.key, {s.id for s in steps.steps}),
-                fell=(fell := _fell(flows) or _not_back(flows, cleanings(state, one.key))),
+                fell=(fell := _dropped(flows, cleanings(state, one.key))),
                 look_for=list(kind_of(one.filter.kind).causes) if fell else [],
                 usual_days=one.flow.service_days,
             )
