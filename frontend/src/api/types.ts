@@ -12012,7 +12012,7 @@ export interface components {
              * Do
              * @enum {string}
              */
-            do: "test" | "dose-ammonia" | "raise-kh" | "wait" | "warm" | "cool" | "change-water" | "treat-water" | "test-tap" | "other-water" | "aerate" | "bind-ammonia" | "start-filter" | "stop-dosing" | "dilute-test" | "skimmer-off" | "feed-phosphate" | "feed-tank" | "feed-little" | "watch-growth" | "add-seed" | "add-animals" | "feed-film";
+            do: "test" | "test-other-kit" | "dose-ammonia" | "raise-kh" | "wait" | "warm" | "cool" | "change-water" | "treat-water" | "test-tap" | "other-water" | "aerate" | "bind-ammonia" | "start-filter" | "stop-dosing" | "dilute-test" | "skimmer-off" | "feed-phosphate" | "feed-tank" | "feed-little" | "watch-growth" | "add-seed" | "add-animals" | "feed-film";
             /** Title */
             title: string;
             /** Detail */

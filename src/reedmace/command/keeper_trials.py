@@ -22,6 +22,7 @@ from reedmace.core.cycle import (
     emergency_today,
 )
 from reedmace.core.cycle.animals.stocking_ramp import StockingRampQuestion, stocking_ramp
+from reedmace.core.cycle.record.kit_checks import nitrite_is_missed
 from reedmace.core.stock import Animals, WasteLoadQuestion, waste_load
 
 AFTER_DAYS, FISH_IN_DAYS = 14, 42
@@ -54,6 +55,8 @@ class TrialResult:
     days_with_animals: int = 0
     false_alarms: int = 0
     """Days on which the advice spoke of danger and both poisons stood under half their limits."""
+    false_doubts: int = 0
+    """Days on which an honest nitrite test was doubted and nitrite stood under half its limit."""
     waited: bool = False
     faults: list[tuple[float, Fault]] = field(default_factory=list)
 
@@ -139,11 +142,14 @@ def _add(k: SimulatedKeeper, life: TrialResult, day: float) -> None:
 
 
 def _count_alarm(life: TrialResult, k: SimulatedKeeper, log: CycleLog, day: float) -> None:
-    """Count a day with animals in, and a false alarm where poisons alone were called a danger and stood low."""
+    """Count a day with animals in, a danger told of poisons that stood low, and a doubt of an honest test."""
     life.days_with_animals += 1
     plan = emergency_today(log)
     alarmed = plan is not None and any(one.over and one.what != "nitrate" for one in plan.limits)
-    life.false_alarms += alarmed and _reach(k, k.tank.water(day)) < 0.5
+    water = k.tank.water(day)
+    life.false_alarms += alarmed and _reach(k, water) < 0.5
+    if nitrite_is_missed(log) and not k.lies and not k.kit_lies:
+        life.false_doubts += water["nitrite_mg_n_l"] < 0.5 * nitrite_limit_mg_n_l(k.kept.salinity_g_kg)
 
 
 def _judge(life: TrialResult, log: CycleLog, advice: CycleAdviceAnswer, day: float, over: int) -> None:
@@ -186,4 +192,5 @@ def summarize(lives: list[TrialResult]) -> dict[str, float]:
         "faults": sum(len(one.faults) for one in lives),
         "weeks_with_animals": sum(one.days_with_animals for one in whole) / 7,
         "false_alarm_days": sum(one.false_alarms for one in whole),
+        "false_doubt_days": sum(one.false_doubts for one in whole),
     }

@@ -61,6 +61,8 @@ class SimulatedKeeper:
     """Days kept before the first line of the log, by habit and unwritten."""
     reads: tuple[Literal["ammonia", "nitrite", "nitrate"], ...] = ALL_TESTS
     """Tests the keeper's kit has."""
+    has_other_kit: bool = False
+    """Whether a shop or a friend tests nitrite for this keeper."""
     readings: list[LoggedReading] = field(default_factory=list)
     doses: list[LoggedDose] = field(default_factory=list)
     outages: list[LoggedOutage] = field(default_factory=list)
@@ -80,6 +82,15 @@ class SimulatedKeeper:
                 "media": self.media,
             }
         )
+
+    def read_with_another_kit(self, day: float) -> None:
+        """Have nitrite read with an honest kit, where somebody has one. day: since the start."""
+        if not self.has_other_kit:
+            return
+        seen = self.kit.reading(self.tank, day, EPOCH)
+        nitrite = as_nitrogen(seen["nitrite_ppm"], "nitrite", "ion")
+        off: list[Literal["nitrite"]] = ["nitrite"] if "nitrite" in seen["off_scale"] else []
+        self.readings.append(LoggedReading(day=day, nitrite_mg_n_l=nitrite, off_scale=off, other_kit=True))
 
     def test(self, day: float) -> None:
         """Test with the kit at hand and write it down. day: since the start."""
@@ -180,6 +191,8 @@ class SimulatedKeeper:
                 self.doses.append(LoggedDose(day=day + 0.02, raise_mg_n_l=action.raise_mg_n_l))
                 real = 0.03 if day >= self.dead_bottle_from else float(np.exp(0.13 * self.rng.standard_normal()))
                 self.tank.dose(day + 0.02, action.raise_mg_n_l * real)
+            if action.do == "test-other-kit":
+                self.read_with_another_kit(day + 0.01)
             if action.do in ("test-tap", "other-water"):
                 self.look_at_tap(other=action.do == "other-water")
             share = action.share or (
@@ -242,6 +255,8 @@ def simulated_keeper(seed: int) -> SimulatedKeeper:
         kit_lies=LIES[int(rng.integers(len(LIES)))] if rng.uniform() < 0.06 else "",
         unlogged_days=float(rng.integers(5, 25)) if log.doses_ammonia() and rng.uniform() < 0.12 else 0.0,
         reads=_tests_of_the_kit(rng, fish_in),
+        # A stream of its own, so that a seed draws the same life as before other kits were used.
+        has_other_kit=bool(np.random.default_rng((seed, 47)).uniform() < 0.5),
     )
 
 

@@ -30,6 +30,7 @@ MOST_DECISIONS = 40
 _DONE_BY = {"dose-ammonia": "dose", "change-water": "water-change", "raise-kh": "alkalinity", "add-animals": "stocking"}
 _ENTRY_WORDS = {"dose": "ammonia was dosed", "water-change": "water was changed", "alkalinity": "soda was given",
          "stocking": "animals were put in", "media-work": "media were worked on"}  # fmt: skip
+TESTS = ("test", "test-other-kit")
 NOTHING = "Nothing was done"
 KEEPER_ACTS = ("dose", "soda", "change", "untreated-change", "animals", "film-loss")
 """Acts of a keeper that following the advice replaces."""
@@ -116,7 +117,7 @@ def decisions(
         if advice is None:
             continue
         then = advice
-        if not tested and any(a.do == "test" for a in _now(advice)):
+        if not tested and any(a.do in TESTS for a in _now(advice)):
             # The test that was advised would have been made, and what it says been done.
             read = read_kit(run.at(visit), kit_of(replay(before), practice.now()), practice.seed, visit)
             then = advice_at(practice, [*before, _test_made(practice, visit, read)], at) or advice
@@ -177,7 +178,7 @@ def _decision(
     title = formatting.opening(advice.first.title)
     if then is not advice:
         # The test comes first, whatever else was asked for beside it.
-        test = next(a for a in _now(advice) if a.do == "test")
+        test = next(a for a in _now(advice) if a.do in TESTS)
         title = f"{formatting.opening(test.title)}. Then, by what it reads: {formatting.inside(then.first.title)}"
     said = ", ".join(words for kind, words in _ENTRY_WORDS.items() if kind in done)
     return Decision(

@@ -37,6 +37,20 @@ def test_a_quarter_after_every_dose_is_the_kit() -> None:
     assert any("test the kit itself" in why for why in cycle_forecast(CycleForecastQuestion(log=log)).rests_on)
 
 
+def test_a_quarter_the_day_after_every_dose_is_the_kit_too_where_nothing_shows_film() -> None:
+    doses = [{"day": d, "raise_mg_n_l": 2 * A} for d in (0.1, 3.1)]
+    rows: list[dict[str, Any]] = [
+        {"day": float(d), "ammonia_mg_n_l": A / 4, "nitrite_mg_n_l": 0.0} for d in range(1, 7)
+    ]
+    kept = {"net_l": 100, "day_now": 6.1, "doses": doses}
+    assert kit_is_stuck(CycleLog.model_validate({**kept, "readings": rows}))
+    # Film at work may well leave a quarter a day after each dose.
+    rows[-1] |= {"nitrite_mg_n_l": 1.0}
+    assert not kit_is_stuck(CycleLog.model_validate({**kept, "readings": rows}))
+    rows[-1] |= {"nitrite_mg_n_l": 0.0}
+    assert not kit_is_stuck(CycleLog.model_validate({**kept, "readings": rows, "method": "seeded-filter"}))
+
+
 def test_a_second_kit_that_reads_the_same_clears_the_first() -> None:
     log = log_of([0.25] * 6)
     confirmed = log.readings[-1].model_copy(update={"other_kit": True})

@@ -31,6 +31,7 @@ WARMING_C_DAY = 2.0
 
 Do = Literal[
     "test",
+    "test-other-kit",
     "dose-ammonia",
     "raise-kh",
     "wait",

@@ -7,7 +7,7 @@ from reedmace.core.chemistry.water_change import Solute
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import WARMING_C_DAY, Action, change_for, raise_alkalinity, water_preparation
 from reedmace.core.cycle.judgement.stalls import Diagnosis
-from reedmace.core.cycle.record.kit_checks import kit_is_stuck
+from reedmace.core.cycle.record.kit_checks import kit_is_stuck, nitrite_never_showed
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
 from reedmace.core.cycle.record.water_now import COOL_C, WaterNow, untreated_changes
 from reedmace.core.film import THETA_PER_DEGREE
@@ -189,6 +189,26 @@ def kit_test() -> Action:
     )
 
 
+def other_kit_test() -> Action:
+    """A test of nitrite with another kit."""
+    return Action(
+        do="test-other-kit",
+        title="Read nitrite with another kit",
+        detail="A shop's or a friend's, logged as of another kit; with your own shake the bottles, and wait as long as"
+        " its sheet says.",
+        reason="The film that takes ammonia makes nitrite of it, and the film for nitrite comes weeks later.",
+        when="now",
+    )
+
+
+def _blind_to_nitrite(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
+    if not nitrite_never_showed(log):
+        return None
+    return other_kit_test().model_copy(
+        update={"detail": "A shop's or a friend's, logged as of another kit. Or test nitrate: it must have risen."}
+    )
+
+
 def _phosphate(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
     if d.has("phosphate"):
         return Action(
@@ -211,8 +231,8 @@ def _next_portion(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Actio
 
 
 _LOOKS: tuple[Callable[[CycleLog, WaterNow, Diagnosis, Working], Action | None], ...] = (
-    _filter, _alkalinity, _chlorine, _warmth, _overdose, _skimmer, _stuck_kit, _off_scale, _kit, _phosphate,
-    _next_portion,
+    _filter, _alkalinity, _chlorine, _warmth, _overdose, _skimmer, _stuck_kit, _blind_to_nitrite, _off_scale, _kit,
+    _phosphate, _next_portion,
 )  # fmt: skip
 """In order of urgency."""
 

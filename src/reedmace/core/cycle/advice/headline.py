@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from reedmace.core.cycle.advice.action import MUCH_AMMONIA_MG_N_L
 from reedmace.core.cycle.judgement.stalls import Diagnosis
-from reedmace.core.cycle.record.kit_checks import kit_is_stuck
+from reedmace.core.cycle.record.kit_checks import kit_is_stuck, nitrite_never_showed
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.nitrification import film_at_work, nitrate_did_not_rise
 from reedmace.core.cycle.record.proof import ammonia_never_seen, shows_poison
@@ -81,6 +81,10 @@ ROWS: tuple[Row, ...] = (
     (
         lambda n: ammonia_never_seen(n.log),
         "None of the ammonia dosed has ever shown in a test: the bottle is dead, or the kit is.",
+    ),
+    (
+        lambda n: nitrite_never_showed(n.log),
+        "The ammonia has gone, and neither nitrite nor nitrate ever showed what became of it: test the nitrite kit.",
     ),
     (
         lambda n: n.log.method == "planted" and n.log.plants_growing_day is not None,

@@ -5,6 +5,7 @@ import math
 from reedmace.core.chemistry.tolerance import nitrite_limit_mg_n_l
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import Action, Do, water_preparation
+from reedmace.core.cycle.advice.first_aid import other_kit_test
 from reedmace.core.cycle.advice.groups import weekly_test
 from reedmace.core.cycle.advice.water_alarm import SETTLED_STALE_DAYS, STALE_DAYS, is_stable
 from reedmace.core.cycle.animals.day_plan import Limit
@@ -191,14 +192,6 @@ def _ask_for_tests(log: CycleLog, s: WaterNow, missing: list[str]) -> tuple[str,
 
 def _nitrite_missed(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer) -> tuple[str, list[Action]]:
     """Verdict and actions where ammonia went and no test shows its nitrite."""
-    test = Action(
-        do="test",
-        title="Read nitrite with another kit",
-        detail="A shop's or a friend's, logged as of another kit; with your own shake the bottles, and wait as long as"
-        " its sheet says.",
-        reason="The film that takes ammonia makes nitrite of it, and the film for nitrite comes weeks later.",
-        when="now",
-    )
     water: list[Action] = []
     if not _changed_today(log):
         water = [_blind_change(log, s, "Every day until nitrite shows, or another kit reads none.")]
@@ -206,7 +199,7 @@ def _nitrite_missed(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer) -> tu
             water.insert(0, _other_water(log))
     return (
         "Ammonia has gone, and neither nitrite nor nitrate shows what it became: do not trust the nitrite test yet.",
-        [*water, test, _feeding(plan), *_helped(plan)],
+        [*water, other_kit_test(), _feeding(plan), *_helped(plan)],
     )
 
 

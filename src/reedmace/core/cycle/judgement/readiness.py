@@ -18,7 +18,7 @@ from reedmace.core.cycle.judgement.standards import (
     standard_for,
 )
 from reedmace.core.cycle.model.ensemble import share_passing_within
-from reedmace.core.cycle.record.kit_checks import kit_is_stuck
+from reedmace.core.cycle.record.kit_checks import kit_is_stuck, nitrite_never_showed
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.nitrification import nitrate_did_not_rise
 from reedmace.core.cycle.record.proof import (
@@ -131,6 +131,8 @@ def _kit_doubt(log: CycleLog) -> str | None:
     """Why the kit proves nothing, in words; None where it may be believed."""
     if kit_is_stuck(log):
         return "the ammonia test has read the same every time: the kit is to be tested first"
+    if nitrite_never_showed(log):
+        return "ammonia went and nitrite never showed: read it with another kit, or test nitrate"
     return "the kit is past its date: a zero from it proves nothing" if log.kit.expired else None
 
 

@@ -6,9 +6,12 @@ One that reads the same whatever is done to the water cannot, nor one that does 
 import math
 from collections.abc import Iterable
 from itertools import pairwise
+from typing import Literal
 
-from reedmace.core.cycle.record.log import TRANSFERRED, CycleLog, LoggedChange
+from reedmace.core.cycle.record.log import TRANSFERRED, CycleLog, LoggedChange, LoggedReading
+from reedmace.core.cycle.record.nitrification import film_at_work
 from reedmace.core.cycle.record.proof import SEEN_WITHIN_H
+from reedmace.core.cycle.record.suspect_readings import interval_of
 from reedmace.core.memo import memoize
 from reedmace.core.quantity.units import NITROGEN_SHARE
 
@@ -38,11 +41,12 @@ def kit_is_stuck(log: CycleLog) -> bool:
     if any(value != rows[0][1] for _, value in rows):
         return False
     steps = log.kit.steps_mg_n_l("ammonia")
+    # Film that nothing shows cannot have eaten a dose overnight.
+    within = SEEN_WITHIN_H / 24 if film_at_work(log) or _came_with_film(log) else DOSE_DAYS
     told = [
         dose
         for dose in log.doses
-        if dose.raise_mg_n_l >= 2 * (steps[1] - steps[0])
-        and any(0 < day - dose.day <= SEEN_WITHIN_H / 24 for day, _ in rows)
+        if dose.raise_mg_n_l >= 2 * (steps[1] - steps[0]) and any(0 < day - dose.day <= within for day, _ in rows)
     ]
     if len(told) >= FEWEST_DOSES:
         return True
@@ -71,6 +75,64 @@ judgement): the film for nitrite comes one to three weeks after the one for ammo
 """
 
 
+def _came_with_film(log: CycleLog) -> bool:
+    """Whether media brought both films, or plants take the ammonia: then nitrite need never show."""
+    return log.method in (*TRANSFERRED, "mature-rock") or "seed-media" in log.helpers or log.plants == "many"
+
+
+STOOD_DAYS, NEXT_DAYS = 2.0, 7.0
+"""Days for which ammonia that stands shows that the film is yet to come, and days after it in which nitrite shows (a
+stated judgement): the film for nitrite comes one to three weeks after the one for ammonia.
+"""
+
+
+@memoize
+def nitrite_never_showed(log: CycleLog) -> bool:
+    """Whether, in an empty tank, ammonia stood for days and went, and neither nitrite nor nitrate ever showed.
+
+    log: the cycle's. A test that is blind to nitrite reads so; zeros from it prove nothing. A second kit that reads
+    none after the ammonia went ends the doubt, as does nitrate.
+    """
+    if log.animals_are_in() or _came_with_film(log) or film_at_work(log):
+        return False
+    rows = sorted((r for r in log.readings if r.ammonia_mg_n_l is not None), key=lambda r: r.day)
+    stood = _stood_until(log, rows)
+    if stood is None:
+        return False
+    since, until, ammonia = stood
+    after = [r for r in rows if r.day > until]
+    changes = [c for c in log.changes if c.day >= since]
+    gone = [r for r in after if ammonia * _kept(c for c in changes if c.day < r.day) - _most(log, r) >= WENT_MG_N_L]
+    nitrite = [r for r in log.readings if r.nitrite_mg_n_l is not None and r.day > until]
+    looked = [r for r in nitrite if r.day <= until + NEXT_DAYS]
+    # Of one step too low, once, nothing is concluded.
+    return len(gone) >= 2 and len(looked) >= 2 and not any(r.other_kit for r in nitrite if r.day >= gone[0].day)
+
+
+def _stood_until(log: CycleLog, rows: list[LoggedReading]) -> tuple[float, float, float] | None:
+    """(first day, last day, ammonia at first in mg N/L at least) where ammonia stood for days; None where none did.
+
+    rows: tests of ammonia, by day.
+    """
+    first = last = None
+    for row in rows:
+        least = _least(log, "ammonia", row.ammonia_mg_n_l or 0.0)
+        if least >= WENT_MG_N_L:
+            first, last = first or row, row
+        elif first is not None and last is not None and last.day - first.day >= STOOD_DAYS:
+            break
+        else:
+            first = last = None
+    if first is None or last is None or last.day - first.day < STOOD_DAYS:
+        return None
+    return first.day, last.day, _least(log, "ammonia", first.ammonia_mg_n_l or 0.0)
+
+
+def _most(log: CycleLog, row: LoggedReading) -> float:
+    """The most a test's ammonia stands for, mg N/L."""
+    return interval_of(row.ammonia_mg_n_l or 0.0, log.kit.steps_mg_n_l("ammonia"), "ammonia" in row.off_scale)[1]
+
+
 @memoize
 def nitrite_is_missed(log: CycleLog) -> bool:
     """Whether ammonia or nitrite went, with animals in a new tank, and nothing shows what it became.
@@ -78,8 +140,7 @@ def nitrite_is_missed(log: CycleLog) -> bool:
     log: the cycle's. The film that takes ammonia comes first (common practice), so nitrite follows; plants and media
     that came with their film are left out. A second kit that reads none as well ends the doubt.
     """
-    seeded = log.method in TRANSFERRED or "seed-media" in log.helpers
-    if not log.animals_are_in() or log.settled() or seeded or log.plants == "many":
+    if not log.animals_are_in() or log.settled() or _came_with_film(log):
         return False
     rows = sorted(
         (r.day, r.ammonia_mg_n_l, r.nitrite_mg_n_l or 0.0) for r in log.readings if r.ammonia_mg_n_l is not None
@@ -87,7 +148,7 @@ def nitrite_is_missed(log: CycleLog) -> bool:
     since = max(log.day_now - WENT_DAYS - DOUBTED_DAYS, _doses_are_over(log))
     rows = [row for row in rows if row[0] >= since]
     late = (n for n in range(3, len(rows) + 1) if rows[n - 1][0] >= log.day_now - DOUBTED_DAYS)
-    return _fell_at_once(log) or any(_went_unseen(log, rows[:n], start) for n in late for start in rows[: n - 2])
+    return _fell_at_once(log) or any(_went_unseen(log, rows[:n], start) for n in late for start in range(n - 2))
 
 
 def _doses_are_over(log: CycleLog) -> float:
@@ -95,14 +156,28 @@ def _doses_are_over(log: CycleLog) -> float:
     return max((dose.day + DOSE_DAYS for dose in log.doses), default=-math.inf)
 
 
-def _went_unseen(log: CycleLog, rows: list[TestRow], start: TestRow) -> bool:
-    """Whether ammonia went from one test to the last two, and nothing shows where. rows, start: in mg N/L.
+def _least(log: CycleLog, what: Literal["ammonia", "nitrite"], value: float) -> float:
+    """The least a reading stands for, mg N/L: half-way to the step below it."""
+    return max(interval_of(value, log.kit.steps_mg_n_l(what), False)[0], 0.0)
 
-    Nitrite that was read with it and is read no more went with it: a test that misses nitrite may see it once.
+
+def _read_twice(values: list[float], at: int) -> float:
+    """What a figure and a neighbour both read at least: of one step too high, once, nothing is concluded."""
+    return max((min(values[at], values[n]) for n in (at - 1, at + 1) if 0 <= n < len(values)), default=0.0)
+
+
+def _went_unseen(log: CycleLog, rows: list[TestRow], start: int) -> bool:
+    """Whether ammonia went from one test to the last two, and nothing shows where.
+
+    rows: in mg N/L; start: which of them. Nitrite that was read with it and is read no more went with it: a test that
+    misses nitrite may see it once.
     """
-    since, ammonia, shown = start
+    since, _, shown = rows[start]
     if since < rows[-1][0] - WENT_DAYS:
         return False
+    ammonia = _read_twice([value for _, value, _ in rows], start)
+    if not shown:
+        ammonia = _least(log, "ammonia", ammonia)
     # Of one step too low, once, nothing is concluded.
     now = rows[-2:]
     changes = [c for c in sorted(log.changes, key=lambda c: c.day) if since < c.day < rows[-1][0]]
@@ -117,12 +192,13 @@ def _went_unseen(log: CycleLog, rows: list[TestRow], start: TestRow) -> bool:
 
 
 def _fell_at_once(log: CycleLog) -> bool:
-    """Whether nitrite was read at two steps or more and none at the next look, though changes left enough to be seen.
+    """Whether nitrite was read at two steps twice, or at three, and none at the next look, though changes left enough.
 
     It may come true once the ammonia is gone: the film for nitrite is the last to come. Where nitrite was read again
     after such a fall, the test misses it now and then.
     """
-    first, second = [step for step in [*log.kit.steps_mg_n_l("nitrite"), math.inf, math.inf] if step > 0][:2]
+    steps = [step for step in log.kit.steps_mg_n_l("nitrite") if step > 0]
+    first, second, third = [*steps, math.inf, math.inf][:3]
     zero, over = log.kit.zero_mg_n_l("nitrite"), _doses_are_over(log)
     read = [r for r in sorted(log.readings, key=lambda r: r.day) if r.day >= over]
     tests = [(r.day, r.nitrite_mg_n_l) for r in read if r.nitrite_mg_n_l is not None]
@@ -139,10 +215,14 @@ def _fell_at_once(log: CycleLog) -> bool:
         return False
     fell, nitrite = falls[-1]
     since = max(day for day, value in tests if value > zero)
-    flickers = any(log.day_now - DOUBTED_DAYS <= day < since for day, _ in falls)
-    fresh = fell >= log.day_now - FELL_DAYS and left(nitrite, fell, log.day_now) >= ALMOST * first
-    ammonia = any((r.ammonia_mg_n_l or 0.0) > log.kit.zero_mg_n_l("ammonia") for r in read if r.day >= fell)
-    if not flickers and not (fresh and ammonia):
+    again = max((day for day, value in tests if value >= ALMOST * second), default=since)
+    flickers = any(log.day_now - DOUBTED_DAYS <= day < again for day, _ in falls)
+    values = [value for day, value in tests if day <= fell]
+    surely = nitrite >= ALMOST * third or _read_twice(values, len(values) - 1) >= ALMOST * second
+    fresh = surely and fell >= log.day_now - FELL_DAYS and left(nitrite, fell, log.day_now) >= ALMOST * first
+    ammonia = [r.ammonia_mg_n_l for r in read if r.day >= fell and r.ammonia_mg_n_l is not None]
+    stands = bool(ammonia) and ammonia[-1] > log.kit.zero_mg_n_l("ammonia")
+    if not flickers and not (fresh and stands):
         return False
     return _reads_none_since(log, since) and not _nitrate_tells(log, since, nitrite)
 
