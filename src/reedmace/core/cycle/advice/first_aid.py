@@ -9,6 +9,7 @@ from reedmace.core.cycle.advice.action import WARMING_C_DAY, Action, change_for,
 from reedmace.core.cycle.judgement.stalls import Diagnosis
 from reedmace.core.cycle.record.kit_checks import kit_is_stuck, nitrite_never_showed
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, CycleLog
+from reedmace.core.cycle.record.suspect_readings import kh_interval
 from reedmace.core.cycle.record.water_now import COOL_C, WaterNow, untreated_changes
 from reedmace.core.film import THETA_PER_DEGREE
 from reedmace.core.quantity import formatting
@@ -36,6 +37,49 @@ def _filter(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | No
             caution="Unplug before hands go in; dry the plug.",
         )
     return None
+
+
+SPENT_PH, FULL_SHARE, LEAST_RENEWED = 0.38, 0.9, 0.3
+"""Fall of pH that tells of bicarbonate down to under a half, share of the tap's KH that new water brings back, and the
+least share changed for it (a stated judgement).
+"""
+
+
+def renewed_share(log: CycleLog, s: WaterNow) -> float:
+    """Share of the water to renew where bacteria in an empty soft tank have eaten its little KH; 0 where they have not.
+
+    log: the cycle's; s: the water now. Soda would end the soft water its animals want; the tap's own KH does not. pH is
+    asked for since drops count a KH under one as one (common practice).
+    """
+    kh, ph, tap_kh = s.kh_now, log.latest("ph"), log.tap_kh_dkh()
+    if not s.wanted.soft or log.animals_are_in() or log.co2_given or kh is None or ph is None:
+        return 0.0
+    fresh_ph = log.start_ph if log.tap.ph is None else log.tap.ph
+    newer = any(c.day >= ph[0] for c in log.changes) or any(a.day >= ph[0] for a in log.alkalinity)
+    held = sum(kh_interval(kh, log.kit.kh_step_dkh)) / 2
+    if newer or ph[1] > min(fresh_ph, log.start_ph) - SPENT_PH or held >= FULL_SHARE * tap_kh:
+        return 0.0
+    return min(max((FULL_SHARE * tap_kh - held) / (tap_kh - held), LEAST_RENEWED), FINAL_MOST)
+
+
+def _renewal(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Action | None:
+    share = renewed_share(log, s)
+    if not share or s.ph is None:
+        return None
+    litres = w.sum("V", "share × net litres", {"share": share, "net litres": log.net_l}, "L", "practice")
+    return Action(
+        do="change-water",
+        title=f"Change {formatting.litres(litres)}",
+        detail=water_preparation(log, s),
+        reason=(
+            f"pH fell to {s.ph:.1f}: the bacteria have eaten the little bicarbonate of this soft water and stand nearly"
+            " still. New water brings the tap's own back; soda would end the soft water your animals want."
+        ),
+        when="now",
+        amount=litres,
+        amount_unit="L",
+        share=share,
+    )
 
 
 def alkalinity_asked(log: CycleLog, s: WaterNow) -> Literal["raise", "test", "nothing"]:
@@ -231,8 +275,8 @@ def _next_portion(log: CycleLog, s: WaterNow, d: Diagnosis, w: Working) -> Actio
 
 
 _LOOKS: tuple[Callable[[CycleLog, WaterNow, Diagnosis, Working], Action | None], ...] = (
-    _filter, _alkalinity, _chlorine, _warmth, _overdose, _skimmer, _stuck_kit, _blind_to_nitrite, _off_scale, _kit,
-    _phosphate, _next_portion,
+    _filter, _alkalinity, _renewal, _chlorine, _warmth, _overdose, _skimmer, _stuck_kit, _blind_to_nitrite,
+    _off_scale, _kit, _phosphate, _next_portion,
 )  # fmt: skip
 """In order of urgency."""
 

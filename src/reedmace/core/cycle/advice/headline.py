@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from reedmace.core.cycle.advice.action import MUCH_AMMONIA_MG_N_L
+from reedmace.core.cycle.advice.first_aid import renewed_share
 from reedmace.core.cycle.judgement.stalls import Diagnosis
 from reedmace.core.cycle.record.kit_checks import kit_is_stuck, nitrite_never_showed
 from reedmace.core.cycle.record.log import CycleLog
@@ -67,6 +68,10 @@ ROWS: tuple[Row, ...] = (
     ),
     (lambda n: n.stalled and n.s.low_kh, "It is about to stall: the alkalinity is nearly used up."),
     (lambda n: n.stalled, _cause),
+    (
+        lambda n: renewed_share(n.log, n.s) > 0,
+        "The bacteria have eaten up this soft water's little bicarbonate and stand nearly still: renew some of it.",
+    ),
     (lambda n: n.d.stuck and n.d.unseen(), _hidden),
     (lambda n: not n.log.readings, "Nothing is known yet: begin with a test of the bare water."),
     (lambda n: n.s.low_kh, "KH is low: put it right before it stops the filter bacteria."),
