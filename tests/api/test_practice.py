@@ -184,3 +184,38 @@ def test_a_lesson_can_be_ended_before_any_time_has_passed(keeper: Keeper, lesson
     page = keeper.send("POST", f"/api/practice/tanks/{tank}/end", {})
     assert page.status_code == 200
     assert page.json["decisions"] == []
+
+
+def test_a_lesson_side_by_side_is_begun_passed_ended_and_left_together(keeper: Keeper) -> None:
+    made = keeper.send("POST", "/api/practice/tanks", {"lesson": "power-cut", "seed": 5}).json
+    ids = [one["tank_id"] for one in made["beside"]]
+    assert [one["label"] for one in made["beside"]] == ["Canister", "Hang-on", "Sponge"]
+    assert made["tank_id"] == ids[0]
+    second = keeper.get(f"/api/practice/tanks/{ids[1]}").json
+    assert (second["label"], second["beside"]) == ("Hang-on", made["beside"])
+    # Something written at one of them takes a minute of its own; the next jump brings all to one moment.
+    keeper.write(ids[2], {"kind": "note", "text": "Looked at the bubbles"})
+    passed(keeper, ids[1], "day")
+    clocks = {keeper.get(f"/api/practice/tanks/{one}").json["day"] for one in ids}
+    assert len(clocks) == 1
+    page = keeper.send("POST", f"/api/practice/tanks/{ids[2]}/end", {}).json
+    assert page["label"] == "Sponge"
+    assert [one["tank_id"] for one in page["beside"]] == ids
+    assert keeper.get(f"/api/practice/tanks/{ids[0]}/end").json["label"] == "Canister"
+    row = next(x for x in keeper.get("/api/practice/lessons").json["lessons"] if x["id"] == "power-cut")
+    assert row["tried_count"] == 1
+    assert keeper.send("DELETE", f"/api/practice/tanks/{ids[1]}", {}).status_code == 200
+    assert all(keeper.get(f"/api/practice/tanks/{one}").status_code == 404 for one in ids)
+
+
+def test_media_moved_into_a_new_tank_are_missing_in_the_old_one(keeper: Keeper) -> None:
+    made = keeper.send("POST", "/api/practice/tanks", {"lesson": "seeded", "seed": 6}).json
+    old, new = (one["tank_id"] for one in made["beside"][:2])
+    began = made["now"]
+    plan = {"kind": "cycle-plan", "method": "seeded-filter", "seed_share": 1.0, "started_at": began}
+    keeper.write(new, plan)
+    for one in (old, new):
+        keeper.send("POST", f"/api/practice/tanks/{one}/settings", {"reads_vials": False})
+    for _ in range(3):
+        passed(keeper, new, "day")
+    assert keeper.get(f"/api/practice/tanks/{old}/vials").json["entered"]["ammonia_ppm"] > 0.2

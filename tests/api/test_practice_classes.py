@@ -168,3 +168,12 @@ def test_a_class_about_boxes_shows_what_each_chose_and_timed_and_uncovers_what_t
     assert sum("its label promises" in line for line in lines) == 3
     # Nobody else holds a jug under it.
     assert teacher.get(f"/api/practice/tanks/{tank}/jugs").status_code == 404
+
+
+def test_in_a_class_a_lesson_side_by_side_is_played_on_one_tank_each(teacher, visitor) -> None:
+    one = opened(teacher, lesson="power-cut")
+    assert "A tank that runs well" in visitor().get(f"/api/practice/join/{one['code']}").json["task"]
+    learner, tank = joined(visitor, one["code"], "Ida")
+    played = learner.get(f"/api/practice/tanks/{tank}").json
+    assert played["beside"] == []
+    assert played["lesson"]["goal"] == "All alive twelve days on."

@@ -17,10 +17,11 @@ from reedmace.practice.begin import begin
 from reedmace.practice.clock import Jump, Until, jump
 from reedmace.practice.decisions import advice_at, log_at
 from reedmace.practice.equipment import jugs
-from reedmace.practice.judgement import EndPage, end_page
+from reedmace.practice.judgement import EndPage, end_page, ended_together
 from reedmace.practice.kit import read_kit
 from reedmace.practice.lesson import lessons
-from reedmace.practice.record import ENTRY_MINUTES, ChangedSetting, Practice, Setting
+from reedmace.practice.record import ENTRY_MINUTES, ChangedSetting, Practice, Setting, SidePlace
+from reedmace.practice.side_by_side import Member, begin_side_by_side, jump_together, with_shared_media
 from reedmace.practice.starts import NET_L
 from reedmace.practice.truth import given_of, true_run
 
@@ -29,15 +30,16 @@ NOW = datetime(2026, 3, 1, 8, tzinfo=UTC)
 
 @dataclass
 class Player:
-    """A keeper at a practice tank. lesson: its id; seed: of the tank."""
+    """A keeper at a practice tank. lesson: its id; seed: of the tank; side: which of several it is."""
 
     lesson: str
     seed: int
+    side: SidePlace | None = None
     practice: Practice = field(init=False)
     entries: list[Entry] = field(init=False)
 
     def __post_init__(self) -> None:
-        self.practice, self.entries = begin(lessons()[self.lesson], self.seed, NOW)
+        self.practice, self.entries = begin(lessons()[self.lesson], self.seed, NOW, side=self.side)
 
     def write(self, **body: Any) -> None:
         """Write an entry at the clock, which moves on by a minute."""
@@ -158,3 +160,35 @@ class Player:
     def end(self) -> EndPage:
         """The page at the end."""
         return end_page(self.practice, self.entries)
+
+
+class Group:
+    """A keeper at every tank of a lesson side by side, or at its only one. lesson: its id; seed: of the play."""
+
+    def __init__(self, lesson: str, seed: int) -> None:
+        self.lesson = lesson
+        begun = begin_side_by_side(lessons()[lesson], seed, NOW, "beside", "play")
+        found = [Player(lesson, practice.seed, practice.side) for _, practice, _ in begun]
+        self.players = found or [Player(lesson, seed)]
+
+    def share(self) -> None:
+        """Let what is moved between the tanks be moved in truth."""
+        for player, member in zip(self.players, with_shared_media(self.members()), strict=True):
+            player.practice = member.practice
+
+    def members(self) -> list[Member]:
+        """The tanks as the clock takes them."""
+        return [Member(player.practice, player.entries) for player in self.players]
+
+    def wait(self, until: Until = "day") -> Jump:
+        """Let time pass on all of them."""
+        self.share()
+        jumps = jump_together(self.members(), until)
+        for player, passed in zip(self.players, jumps, strict=True):
+            player.practice = player.practice.passed(passed.minutes)
+        return jumps[0]
+
+    def end(self) -> list[EndPage]:
+        """The pages at the end."""
+        self.share()
+        return ended_together([(n, player.end()) for n, player in enumerate(self.players, 1)])

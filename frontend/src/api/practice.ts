@@ -92,19 +92,30 @@ async function storedFirst(tankId: number): Promise<void> {
   );
 }
 
-export function usePassTime(tankId: number) {
+/** A practice tank and those side by side with it, which live by one clock. */
+function allOf(practice: Practice): number[] {
+  return practice.beside.length > 0 ? practice.beside.map((one) => one.tank_id) : [practice.tank_id];
+}
+
+export function usePassTime(of: Practice) {
+  const tankId = of.tank_id;
   const queries = useQueryClient();
   return useMutation<Schemas["Passed"], ProblemError, Until>({
     mutationFn: async (until) => {
-      await storedFirst(tankId);
+      await Promise.all(allOf(of).map(storedFirst));
       return ask(
         client.POST("/api/practice/tanks/{tank_id}/pass", { params: pathOf(tankId), body: { until } }),
       );
     },
     onSuccess: async ({ practice }) => {
       queries.setQueryData(["practice", tankId], practice);
-      queries.removeQueries({ queryKey: ["vials", tankId] });
-      await queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey.includes(tankId) });
+      const every = allOf(practice);
+      every.forEach((one) => {
+        queries.removeQueries({ queryKey: ["vials", one] });
+      });
+      await queries.invalidateQueries({
+        predicate: ({ queryKey }) => every.some((one) => queryKey.includes(one)),
+      });
     },
   });
 }
@@ -120,11 +131,12 @@ export function useSetPractice(tankId: number) {
   });
 }
 
-export function useEndLesson(tankId: number) {
+export function useEndLesson(of: Practice) {
+  const tankId = of.tank_id;
   const queries = useQueryClient();
   return useMutation<EndOfLesson, ProblemError>({
     mutationFn: async () => {
-      await storedFirst(tankId);
+      await Promise.all(allOf(of).map(storedFirst));
       return ask(client.POST("/api/practice/tanks/{tank_id}/end", { params: pathOf(tankId) }));
     },
     onSuccess: async (page) => {

@@ -13085,6 +13085,16 @@ export interface components {
             tank_id?: number | null;
         };
         /**
+         * BesideOut
+         * @description One of the tanks side by side.
+         */
+        BesideOut: {
+            /** Tank Id */
+            tank_id: number;
+            /** Label */
+            label: string;
+        };
+        /**
          * Board
          * @description A class with all its learners, and what may be sent to them.
          */
@@ -16400,6 +16410,23 @@ export interface components {
             won: boolean;
             /** Verdict */
             verdict: string;
+            /**
+             * Label
+             * @description What this tank is called beside the others; empty for one alone
+             * @default
+             */
+            label: string;
+            /**
+             * Beside
+             * @description Every tank of the lesson, this one too
+             */
+            beside: components["schemas"]["SideEnd"][];
+            /**
+             * Uncovers
+             * @description How it was given, as nobody could see
+             * @default
+             */
+            uncovers: string;
             /** Goal */
             goal: string;
             /** Teaches */
@@ -22455,6 +22482,16 @@ export interface components {
             heater_c: number;
             /** Ended */
             ended: boolean;
+            /**
+             * Label
+             * @description What it is called beside the others; empty for one alone
+             */
+            label: string;
+            /**
+             * Beside
+             * @description Every tank of the lesson, this one too; empty for one alone
+             */
+            beside: components["schemas"]["BesideOut"][];
             of_class: components["schemas"]["OwnSeat"] | null;
         };
         /**
@@ -25025,6 +25062,27 @@ export interface components {
         Shown: {
             /** Shown */
             shown: boolean;
+        };
+        /**
+         * SideEnd
+         * @description How one of several tanks of a lesson ended.
+         */
+        SideEnd: {
+            /** Tank Id */
+            tank_id: number;
+            /** Label */
+            label: string;
+            /** Won */
+            won: boolean;
+            /** Verdict */
+            verdict: string;
+            /** Lost Count */
+            lost_count: number;
+            /**
+             * Uncovers
+             * @description How it was given, as nobody could see
+             */
+            uncovers: string;
         };
         /**
          * SignUp

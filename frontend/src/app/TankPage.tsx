@@ -86,7 +86,7 @@ function Practised(props: WorkProps) {
   followClock(practice.data.now);
   return (
     <>
-      <PracticeBar practice={practice.data} />
+      <PracticeBar key={practice.data.tank_id} practice={practice.data} />
       <PracticeTank value={practice.data}>
         <Work {...props} />
       </PracticeTank>

@@ -49,11 +49,12 @@ function Uncovered({ tankId, page }: { tankId: number; page: EndOfLesson }) {
   const navigate = useNavigate();
   return (
     <>
-      <Verdict>{page.verdict}</Verdict>
+      <Verdict>{page.label ? `${page.label}: ${page.verdict}` : page.verdict}</Verdict>
       <Lead>
         {page.title}. {page.teaches}{" "}
         {!page.won && page.lesson !== "free" && `The usual mistake: ${page.mistake}`}
       </Lead>
+      <Beside tankId={tankId} page={page} />
       <Split>
         <div className="work">
           <Uncover page={page} />
@@ -99,6 +100,41 @@ function Uncovered({ tankId, page }: { tankId: number; page: EndOfLesson }) {
         </div>
       </Split>
     </>
+  );
+}
+
+/** Every tank of a lesson side by side: how it ended, what nobody could see of it, and the way to its page. */
+function Beside({ tankId, page }: { tankId: number; page: EndOfLesson }) {
+  if (page.beside.length === 0) return null;
+  const uncovered = page.beside.some((one) => one.uncovers);
+  return (
+    <Table aria-label="Tanks side by side">
+      <thead>
+        <tr>
+          <th scope="col">Tank</th>
+          <th scope="col">How it ended</th>
+          {uncovered && <th scope="col">In truth</th>}
+        </tr>
+      </thead>
+      <tbody>
+        {page.beside.map((one) => (
+          <tr key={one.tank_id} data-here={one.tank_id === tankId || undefined}>
+            <th scope="row">
+              {one.tank_id === tankId ? (
+                one.label
+              ) : (
+                <Link to={`/practice/${one.tank_id}/end`}>{one.label}</Link>
+              )}
+            </th>
+            <td>
+              {one.won ? "✓ " : "✗ "}
+              {one.verdict}
+            </td>
+            {uncovered && <td>{one.uncovers}</td>}
+          </tr>
+        ))}
+      </tbody>
+    </Table>
   );
 }
 
@@ -250,5 +286,12 @@ const Table = styled.table`
   thead th {
     color: var(--ink-soft);
     font-weight: 400;
+  }
+  tbody th {
+    font-weight: 400;
+    white-space: nowrap;
+  }
+  tr[data-here] th {
+    font-weight: 600;
   }
 `;

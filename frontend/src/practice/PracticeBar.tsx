@@ -1,5 +1,5 @@
 /** Over every stage of a practice tank: that it is one, its clock with four jumps, the days that passed, and the coach. */
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { styled } from "styled-components";
 import {
   useEndLesson,
@@ -33,8 +33,8 @@ const COACHES: readonly (readonly [Practice["coach"], string])[] = [
 
 export function PracticeBar({ practice }: { practice: Practice }) {
   const { tank_id: tankId, lesson } = practice;
-  const pass = usePassTime(tankId);
-  const end = useEndLesson(tankId);
+  const pass = usePassTime(practice);
+  const end = useEndLesson(practice);
   const navigate = useNavigate();
   const now = new Date(practice.now);
   const ending = () => {
@@ -43,10 +43,12 @@ export function PracticeBar({ practice }: { practice: Practice }) {
   return (
     <Band aria-label="Practice">
       <p className="head">
-        <b>Practice, not a real tank.</b> {lesson.title} · day {Math.floor(practice.day)},{" "}
+        <b>Practice, not a real tank.</b> {lesson.title}
+        {practice.label && `, ${practice.label}`} · day {Math.floor(practice.day)},{" "}
         {now.toLocaleString(LOCALE, { weekday: "short", hour: "2-digit", minute: "2-digit" })}
         {practice.of_class && ` · in a class, as ${practice.of_class.name}`}
       </p>
+      <SideBySide practice={practice} />
       {practice.of_class?.stopped && <p role="status">The teacher has stopped the clock for all.</p>}
       {practice.ended ? (
         <p>
@@ -87,6 +89,25 @@ export function PracticeBar({ practice }: { practice: Practice }) {
         </div>
       )}
     </Band>
+  );
+}
+
+/** The tanks of this lesson, one press from each other; they live by one clock. */
+function SideBySide({ practice }: { practice: Practice }) {
+  if (practice.beside.length === 0) return null;
+  return (
+    <nav aria-label="Tanks side by side" className="beside">
+      {practice.beside.map((one) => (
+        <Link
+          key={one.tank_id}
+          to={`/tanks/${one.tank_id}/${practice.lesson.opens}`}
+          aria-current={one.tank_id === practice.tank_id ? "page" : undefined}
+        >
+          {one.label}
+        </Link>
+      ))}
+      <span>one clock for all</span>
+    </nav>
   );
 }
 
@@ -178,6 +199,30 @@ const Band = styled.section`
     flex-wrap: wrap;
     gap: 6px 12px;
     align-items: end;
+  }
+  .beside {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 6px;
+    align-items: center;
+  }
+  .beside a {
+    min-height: 32px;
+    display: inline-flex;
+    align-items: center;
+    padding: 0 10px;
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    text-decoration: none;
+  }
+  .beside a[aria-current] {
+    border: 2px solid var(--seed);
+    font-weight: 600;
+    color: var(--ink);
+  }
+  .beside span {
+    color: var(--ink-soft);
+    padding-left: 6px;
   }
   .folds {
     display: flex;

@@ -1,15 +1,29 @@
 """Practice: lessons, the clock of a practice tank, its vials, and the page at the end."""
 
 import secrets
+from collections.abc import Callable
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Literal
 
 from apiflask import APIBlueprint
 from flask import g, request
 from flask_login import current_user
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
 from reedmace.api.openapi_responses import READ
+from reedmace.api.practice_schemas import (
+    Begin,
+    BesideOut,
+    Ended,
+    Jugs,
+    LessonList,
+    LessonOut,
+    OwnSeat,
+    Passed,
+    PassTime,
+    PracticeOut,
+    SetTank,
+    Vials,
+)
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
 from reedmace.core.cycle.record.log import KitSteps
@@ -18,15 +32,17 @@ from reedmace.logbook.care.due import due
 from reedmace.logbook.replay.cycle_log import kit_of
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.practice.begin import begin
-from reedmace.practice.clock import Jump, Until, VialPlaces, jump, vial_places
+from reedmace.practice.clock import vial_places
 from reedmace.practice.copying import copy_of
-from reedmace.practice.equipment import Jugful, jugs
-from reedmace.practice.judgement import EndPage, end_page
+from reedmace.practice.equipment import jugs
+from reedmace.practice.judgement import EndPage, end_page, ended_together
 from reedmace.practice.kit import read_kit
-from reedmace.practice.lesson import Stage, lessons
+from reedmace.practice.lesson import lessons, words_of
 from reedmace.practice.record import ENTRY_MINUTES, MOST_DAYS, ChangedSetting, Coach, Practice
+from reedmace.practice.side_by_side import Member, begin_side_by_side, jump_together, label_of, with_shared_media
 from reedmace.practice.truth import given_of, true_run
 from reedmace.store import PracticeTanks, practice_at
+from reedmace.store.practice import PracticeTankRow
 from reedmace.store.practice_classes import PracticeClasses
 
 blueprint = APIBlueprint("practice", __name__, url_prefix="/api/practice", tag="Practice")
@@ -36,107 +52,6 @@ DONE_AFTER = 3
 REFUSED = {401: "Not signed in", 403: "CSRF token missing", 404: "No such practice tank", 422: "Not usable"}
 ALLOWED = {"tanks.add_entry", "tanks.restore_plan"}
 """What may be done with a practice tank besides looking at it, and what this module does."""
-
-
-class LessonOut(BaseModel):
-    """A lesson, and how far this keeper is with it."""
-
-    id: str
-    title: str
-    opens: Stage
-    task: str
-    teaches: str
-    goal: str
-    lasts_days: int = Field(ge=0, le=400)
-    won_count: int = Field(ge=0, description="Times it was won without a loss")
-    tried_count: int = Field(ge=0)
-    done: bool
-    tank_id: int | None = Field(description="A tank on which it is under way")
-
-
-class LessonList(BaseModel):
-    """All lessons in their order."""
-
-    lessons: list[LessonOut]
-
-
-class Begin(BaseModel):
-    """A lesson to begin; the same seed gives the same tank."""
-
-    model_config = ConfigDict(extra="forbid")
-    lesson: Annotated[str, Field(min_length=1, max_length=40)]
-    coach: Coach = "beside"
-    seed: Annotated[int, Field(ge=0, le=2**31 - 1)] | None = None
-    tank_id: Annotated[int, Field(ge=1, le=2**53)] | None = Field(
-        default=None, description="A real tank to copy, with the lesson free"
-    )
-
-
-class OwnSeat(BaseModel):
-    """The class a practice tank belongs to."""
-
-    name: str = Field(description="What the learner is called there")
-    stopped: bool = Field(description="Whether the teacher has stopped the clock")
-
-
-class PracticeOut(BaseModel):
-    """A practice tank: its lesson, its clock, and how it stands set."""
-
-    tank_id: int
-    lesson: LessonOut
-    now: AwareDatetime
-    day: float = Field(ge=0)
-    coach: Coach
-    reads_vials: bool
-    feed: float = Field(ge=0, le=1, description="Share of the ration")
-    air_stone: bool
-    heater_c: float = Field(ge=0, le=40)
-    ended: bool
-    of_class: OwnSeat | None
-
-
-class PassTime(BaseModel):
-    """How far the clock is to go."""
-
-    model_config = ConfigDict(extra="forbid")
-    until: Until
-
-
-class Passed(BaseModel):
-    """What passed, and how the tank stands."""
-
-    passed: Jump
-    practice: PracticeOut
-
-
-class SetTank(BaseModel):
-    """What is set by hand; what is left out stays."""
-
-    model_config = ConfigDict(extra="forbid")
-    coach: Coach | None = None
-    reads_vials: bool | None = None
-    feed: Annotated[float, Field(ge=0, le=1)] | None = None
-    air_stone: bool | None = None
-    heater_c: Annotated[float, Field(ge=10, le=36)] | None = None
-
-
-class Vials(BaseModel):
-    """What the kit shows now. `entered` is what a careful eye reads, where the vials are not to be read."""
-
-    vials: VialPlaces
-    entered: dict[str, object] | None
-
-
-class Jugs(BaseModel):
-    """A jug held under every outlet, now."""
-
-    jugs: list[Jugful]
-
-
-class Ended(BaseModel):
-    """Whether a practice tank was removed."""
-
-    removed: bool
 
 
 def follow_practice_clock() -> None:
@@ -160,16 +75,17 @@ def _mine() -> PracticeTanks:
     return PracticeTanks(g.database, keeper().id)
 
 
-def lesson_rows() -> dict[str, LessonOut]:
-    """Every lesson by its id, with how far this keeper is."""
+def lesson_rows(*, alone: bool = False) -> dict[str, LessonOut]:
+    """Every lesson by its id, with how far this keeper is. alone: in the words for somebody with one tank."""
     mine = _mine()
     results, under_way = mine.results(), {p.practice.lesson: p.id for p in mine.all() if not p.practice.ended}
     rows = {}
     for one in lessons().values():
         own = [r for r in results if r.lesson == one.id]
         won = sum(r.won for r in own)
+        task, goal = words_of(one, alone=alone)
         rows[one.id] = LessonOut(
-            id=one.id, title=one.title, opens=one.opens, task=one.task, teaches=one.teaches, goal=one.goal,
+            id=one.id, title=one.title, opens=one.opens, task=task, teaches=one.teaches, goal=goal,
             lasts_days=one.lasts_days, won_count=won, tried_count=len(own), done=won >= DONE_AFTER,
             tank_id=under_way.get(one.id),
         )  # fmt: skip
@@ -196,6 +112,12 @@ def begin_lesson(json_data: Begin) -> PracticeOut:
     seed = secrets.randbelow(2**31) if json_data.seed is None else json_data.seed
     if json_data.tank_id is not None:
         return _begin_copy(json_data.tank_id, seed, json_data.coach)
+    if lesson.side_by_side:
+        begun = begin_side_by_side(lesson, seed, g.now, json_data.coach, secrets.token_hex(8))
+        made = _mine().make_together(
+            [(f"Practice: {lesson.title}, {label}"[:80], practice, entries) for label, practice, entries in begun]
+        )
+        return _out(made[0], begun[0][1])
     practice, entries = begin(lesson, seed, g.now, json_data.coach)
     return _out(_mine().make(f"Practice: {lesson.title}", practice, entries), practice)
 
@@ -221,7 +143,7 @@ def read_practice(tank_id: int) -> PracticeOut:
 def _out(tank_id: int, practice: Practice) -> PracticeOut:
     return PracticeOut(
         tank_id=tank_id,
-        lesson=lesson_rows()[practice.lesson],
+        lesson=lesson_rows(alone=practice.side is None)[practice.lesson],
         now=practice.now(),
         day=practice.day,
         coach=practice.coach,
@@ -230,6 +152,10 @@ def _out(tank_id: int, practice: Practice) -> PracticeOut:
         air_stone=practice.setting("air-stone", 0.0) > 0,
         heater_c=practice.setting("heater", given_of(practice).setup.warmth_c),
         ended=practice.ended,
+        label=label_of(practice),
+        beside=[]
+        if practice.side is None
+        else [BesideOut(tank_id=row.id, label=label_of(row.practice)) for row in _mine().together(tank_id)],
         of_class=_seat(tank_id),
     )
 
@@ -245,26 +171,52 @@ def _seat(tank_id: int) -> OwnSeat | None:
 @blueprint.doc(responses=REFUSED)
 def pass_time(tank_id: int, json_data: PassTime) -> Passed:
     """Let time pass on a practice tank; it stops by itself when animals are in danger."""
-    entries = tanks().entries(tank_id)
-    practice = _mine().get(tank_id)
+    mine = _mine()
+    practice = mine.get(tank_id)
     _refuse_ended(practice)
     if (seat := _seat(tank_id)) is not None and seat.stopped:
         raise ProblemError(409, "The clock is stopped", "Your teacher has stopped it for all. Try again in a while.")
     if practice.day >= MOST_DAYS:
         raise ProblemError(409, "A long life", f"A practice tank lives {MOST_DAYS} days. End the lesson.")
-    passed = jump(practice, entries, json_data.until, _next_due(replay(entries)))
-    moved = _mine().change(
-        tank_id,
+    rows = mine.together(tank_id)
+    members = _members(rows)
+    jumps = jump_together(members, json_data.until)
+
+    def pass_to(before: Practice, minutes: float) -> Callable[[Practice], Practice]:
         # Two presses at once pass the time once.
-        lambda p: p if p.minutes > practice.minutes + ENTRY_MINUTES else p.passed(passed.minutes),
-    )
-    return Passed(passed=passed, practice=_out(tank_id, moved))
+        return lambda p: p if p.minutes > before.minutes + ENTRY_MINUTES else p.passed(minutes)
+
+    moved, own = practice, jumps[0]
+    for row, passed in zip(rows, jumps, strict=True):
+        changed = mine.change(row.id, pass_to(row.practice, passed.minutes))
+        if row.id == tank_id:
+            moved, own = changed, passed
+    return Passed(passed=own, practice=_out(tank_id, moved))
 
 
-def _next_due(state: LogbookState) -> datetime | None:
-    """When the next thing is to be done, on the practice clock."""
+def _members(rows: list[PracticeTankRow]) -> list[Member]:
+    """Tanks side by side, or one alone, with their logbooks and what was moved between them."""
+    found = []
+    for row in rows:
+        entries = tanks().entries(row.id)
+        found.append(Member(row.practice, entries, _next_due(replay(entries), row.practice.now())))
+    return with_shared_media(found)
+
+
+def _member(tank_id: int) -> Member:
+    """A practice tank as it truly stands, among those beside it. Raises NoSuchTank."""
+    mine = _mine()
+    rows = mine.together(tank_id)
+    if not lessons()[rows[0].practice.lesson].shares_media:
+        rows = [row for row in rows if row.id == tank_id]
+    members = _members(rows)
+    return next(m for row, m in zip(rows, members, strict=True) if row.id == tank_id)
+
+
+def _next_due(state: LogbookState, now: datetime) -> datetime | None:
+    """When the next thing is to be done, on the practice clock. now: on it."""
     try:
-        return next((row.at for row in due(state, g.now) if row.at > g.now), None)
+        return next((row.at for row in due(state, now) if row.at > now), None)
     except CannotAnswer:
         return None
 
@@ -303,8 +255,7 @@ def set_practice(tank_id: int, json_data: SetTank) -> PracticeOut:
 @blueprint.doc(responses=READ)
 def read_vials(tank_id: int) -> Vials:
     """What the kit's vials show now."""
-    practice = _mine().get(tank_id)
-    entries = tanks().entries(tank_id)
+    practice, entries, _ = _member(tank_id)
     sample = true_run(practice, entries).samples[-1]
     kit: KitSteps = kit_of(replay(entries), g.now)
     seen = read_kit(sample, kit, practice.seed, practice.minutes)
@@ -319,7 +270,7 @@ def read_vials(tank_id: int) -> Vials:
 @blueprint.doc(responses=READ)
 def hold_jugs(tank_id: int) -> Jugs:
     """How long a jug takes to fill under each outlet of a practice tank, timed by hand."""
-    practice, entries = _mine().get(tank_id), tanks().entries(tank_id)
+    practice, entries, _ = _member(tank_id)
     run = true_run(practice, entries)
     return Jugs(jugs=jugs(practice, given_of(practice), entries, run.samples[-1]))
 
@@ -333,9 +284,14 @@ def end_lesson(tank_id: int) -> EndPage:
     practice = mine.get(tank_id)
     if practice.ended:
         return mine.page(tank_id)
-    page = end_page(practice, tanks().entries(tank_id))
-    mine.end(tank_id, practice, page, g.real_now)
-    mine.change(tank_id, lambda p: p.model_copy(update={"ended": True}))
+    rows = mine.together(tank_id)
+    members = _members(rows)
+    pages = [end_page(m.practice, m.entries) for m in members]
+    if practice.side is not None:
+        pages = ended_together([(row.id, page) for row, page in zip(rows, pages, strict=True)])
+    for row, page in zip(rows, pages, strict=True):
+        mine.end(row.id, row.practice, page, g.real_now)
+        mine.change(row.id, lambda p: p.model_copy(update={"ended": True}))
     return mine.page(tank_id)
 
 
@@ -352,5 +308,7 @@ def read_end(tank_id: int) -> EndPage:
 @blueprint.doc(responses=REFUSED)
 def leave_practice(tank_id: int) -> Ended:
     """Leave a practice tank: it is gone at once; how its lesson ended stays."""
-    _mine().remove(tank_id)
+    mine = _mine()
+    for row in mine.together(tank_id):
+        mine.remove(row.id)
     return Ended(removed=True)

@@ -9,7 +9,8 @@ from apiflask import APIBlueprint
 from flask import g, request
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints, TypeAdapter
 
-from reedmace.api.practice import LessonOut, lesson_rows
+from reedmace.api.practice import lesson_rows
+from reedmace.api.practice_schemas import LessonOut
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper
 from reedmace.core.errors import CannotAnswer
@@ -21,7 +22,7 @@ from reedmace.practice.begin import begin
 from reedmace.practice.decisions import advice_at
 from reedmace.practice.equipment import believed_of_filters, equipment_words, tests_made
 from reedmace.practice.judgement import ReadPoint, TruePoint, read_points, true_points
-from reedmace.practice.lesson import lessons
+from reedmace.practice.lesson import lessons, words_of
 from reedmace.practice.mishaps import TITLES, MishapKind, SentMishap
 from reedmace.practice.record import Coach, Practice
 from reedmace.practice.truth import given_of, true_run
@@ -168,8 +169,9 @@ def _classes() -> PracticeClasses:
 
 
 def _out(row: ClassRow, learners_count: int) -> ClassOut:
+    lesson = lesson_rows(alone=True)[row.lesson]
     return ClassOut(
-        id=row.id, code=row.code, lesson=lesson_rows()[row.lesson], alike=row.seed is not None, coach=row.coach,
+        id=row.id, code=row.code, lesson=lesson, alike=row.seed is not None, coach=row.coach,
         stopped=row.stopped, uncovered=row.uncovered, until=row.made_at + KEPT_FOR, learners_count=learners_count,
     )  # fmt: skip
 
@@ -333,9 +335,8 @@ def look_at_class(code: str) -> ClassSeen:
     """What a class is about, for whoever has its code."""
     row = _by_code(code)
     lesson = lessons()[row.lesson]
-    return ClassSeen(
-        title=lesson.title, task=lesson.task, goal=lesson.goal, full=len(_classes().seats(row.id)) >= MOST_SEATS
-    )
+    task, goal = words_of(lesson, alone=True)
+    return ClassSeen(title=lesson.title, task=task, goal=goal, full=len(_classes().seats(row.id)) >= MOST_SEATS)
 
 
 @blueprint.post("/join/<code>")

@@ -75,7 +75,8 @@ def run(folder: Path, kills: int, seed: int) -> NoticeOutcome:
         "REEDMACE_NOTICE_PATIENCE_S": str(PATIENCE_S),
     }
     database = connect(server.app_url)
-    arguments = [str(port), str(mails)]
+    # All of them: what the server throws away could not be told from what was lost.
+    arguments = [str(port), str(mails), str(kills * MAILS_A_KILL)]
     children = {
         "mail server": ChildProcess("it", "reedmace.standins.mail_server", arguments, environment, lived_s=0.0),
         "worker": ChildProcess("it", "reedmace.command.worker", [], environment, lived_s=0.0),

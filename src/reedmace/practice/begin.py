@@ -5,16 +5,22 @@ from datetime import datetime, timedelta
 
 from reedmace.logbook.replay.entries import Entry
 from reedmace.practice.lesson import Given, Lesson, given
-from reedmace.practice.record import Coach, Practice
+from reedmace.practice.record import Coach, Practice, SidePlace
 
 
-def begin(lesson: Lesson, seed: int, now: datetime, coach: Coach = "beside") -> tuple[Practice, list[Entry]]:
-    """Begin a lesson. seed: of the tank; now: aware time at which its clock stands; coach: how loud it is."""
-    start = given(lesson, seed)
+def begin(
+    lesson: Lesson, seed: int, now: datetime, coach: Coach = "beside", side: SidePlace | None = None
+) -> tuple[Practice, list[Entry]]:
+    """Begin a lesson on one tank.
+
+    seed: of the tank; now: aware time at which its clock stands; coach: how loud it is; side: which of several it is.
+    """
+    start = given(lesson, seed, side)
     began_at = now - timedelta(minutes=start.minute)
     practice = Practice(
-        lesson=lesson.id, seed=seed, began_at=began_at, minutes=start.minute, coach=coach, visits=[start.minute]
-    )
+        lesson=lesson.id, seed=seed, began_at=began_at, minutes=start.minute, coach=coach, visits=[start.minute],
+        side=side,
+    )  # fmt: skip
     return practice, first_entries(start, began_at)
 
 

@@ -48,14 +48,21 @@ class Jump(Part):
     danger: bool
 
 
-def jump(practice: Practice, entries: Sequence[Entry], until: Until, next_due: datetime | None) -> Jump:
+def jump(
+    practice: Practice,
+    entries: Sequence[Entry],
+    until: Until,
+    next_due: datetime | None,
+    latest: float = MOST_DAYS * DAY,
+) -> Jump:
     """Let time pass.
 
-    practice: clock and lesson; entries: of the logbook; until: how far; next_due: of what comes next, aware time. The
-    clock stops at the first distress or death, and at a mishap that is seen.
+    practice: clock and lesson; entries: of the logbook; until: how far; next_due: of what comes next, aware time;
+    latest: minutes beyond which it does not go. The clock stops at the first distress or death, and at a mishap that is
+    seen.
     """
     start = given_of(practice)
-    target = min(_target(practice, until, next_due), MOST_DAYS * DAY)
+    target = min(_target(practice, until, next_due), latest)
     run = course(tank_of(practice, start, entries), acts_of(practice, start, entries), target)
     stops = [(minute, words, True) for minute, words in _distress(run) if minute > practice.minutes]
     stops += [(m.minute, m.seen, False) for m in start.mishaps if practice.minutes < m.minute <= target]

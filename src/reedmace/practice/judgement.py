@@ -14,8 +14,9 @@ from reedmace.practice.clock import species_name
 from reedmace.practice.course import course
 from reedmace.practice.decisions import Decision, cost_most, decisions, done_well
 from reedmace.practice.equipment import equipment_of, equipment_words
-from reedmace.practice.lesson import DAY, Ending, Given, lessons
+from reedmace.practice.lesson import DAY, Ending, Given, lessons, words_of
 from reedmace.practice.record import Days, Practice
+from reedmace.practice.side_by_side import label_of
 from reedmace.practice.truth import acts_of, given_of, tank_of
 from reedmace.standins.practice_run import Run
 
@@ -45,6 +46,17 @@ class ReadPoint(Part):
     nitrate_mg_n_l: Mg | None
 
 
+class SideEnd(Part):
+    """How one of several tanks of a lesson ended."""
+
+    tank_id: Annotated[int, whole(1, 2**53)]
+    label: str
+    won: bool
+    verdict: str
+    lost_count: Annotated[int, whole(0, 10**6)]
+    uncovers: str = Field(description="How it was given, as nobody could see")
+
+
 class EndPage(Part):
     """The page at the end of a lesson."""
 
@@ -52,6 +64,9 @@ class EndPage(Part):
     title: str
     won: bool
     verdict: str
+    label: str = Field(default="", description="What this tank is called beside the others; empty for one alone")
+    beside: list[SideEnd] = Field(default_factory=list, description="Every tank of the lesson, this one too")
+    uncovers: str = Field(default="", description="How it was given, as nobody could see")
     goal: str
     teaches: str
     mistake: str = Field(default="", description="The mistake this lesson is lost by")
@@ -93,6 +108,26 @@ def ending_of(practice: Practice, start: Given, entries: Sequence[Entry], run: R
     )
 
 
+def reached(practice: Practice, end: Ending) -> bool:
+    """Whether a tank's goal is reached. practice: which; end: as it stands."""
+    lesson, side = lessons()[practice.lesson], practice.side
+    own = lesson.side_by_side[side.place].reached if side else None
+    return (own or lesson.reached)(end)
+
+
+def ended_together(pages: Sequence[tuple[int, EndPage]]) -> list[EndPage]:
+    """Their pages, each with all of them beside it; the lesson is won where every tank is. pages: by tank id."""
+    beside = [
+        SideEnd(
+            tank_id=tank_id, label=page.label, won=page.won, verdict=page.verdict, lost_count=page.lost_count,
+            uncovers=page.uncovers,
+        )
+        for tank_id, page in pages
+    ]  # fmt: skip
+    won = all(one.won for one in beside)
+    return [page.model_copy(update={"beside": beside, "won": won}) for _, page in pages]
+
+
 def end_page(practice: Practice, entries: Sequence[Entry]) -> EndPage:
     """The whole page. practice: as it stands; entries: all of the logbook."""
     lesson, start = lessons()[practice.lesson], given_of(practice)
@@ -100,14 +135,16 @@ def end_page(practice: Practice, entries: Sequence[Entry]) -> EndPage:
     tank = tank_of(practice, start, entries)
     run = course(tank, acts, practice.minutes)
     end = ending_of(practice, start, entries, run)
-    won = lesson.reached(end)
+    won = reached(practice, end)
     decided = decisions(practice, tank, entries, acts, run)
     return EndPage(
         lesson=lesson.id,
         title=lesson.title,
+        label=label_of(practice),
+        uncovers=start.uncovers,
         won=won,
         verdict=_verdict(end, won),
-        goal=lesson.goal,
+        goal=words_of(lesson, alone=practice.side is None)[1],
         teaches=lesson.teaches,
         mistake=lesson.mistake,
         rule=lesson.rule,

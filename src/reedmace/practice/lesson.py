@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from functools import cache, lru_cache
 from importlib import import_module
 from pkgutil import iter_modules
-from typing import Any, Literal
+from typing import Any, Literal, Protocol
 
 import numpy as np
 
@@ -48,6 +48,10 @@ class Given:
     minute: float = 0.0
     mishaps: Sequence[Mishap] = ()
     structure: int | None = None
+    bottle: float | None = None
+    """What a bottle of culture holds over a usual one that lives; None where it is drawn."""
+    uncovers: str = ""
+    """What the end tells of how it was given."""
     shelf: Sequence[ShelfItem] = ()
     """Boxes to choose from; a lesson without any leaves the keeper their own."""
     makes: Mapping[str, float] = field(default_factory=dict)
@@ -56,6 +60,19 @@ class Given:
     def tank(self, seed: int) -> PracticeTank:
         """The simulated tank. seed: of its own parameters."""
         return PracticeTank(self.setup, seed, self.structure)
+
+
+@dataclass(frozen=True)
+class SideTank:
+    """One of several tanks a lesson is played on at once.
+
+    label: what it is called; begin: its start, from its own seed, the seed of the play that all share, and draws of its
+    own; reached: whether its goal is reached, where it is another than the lesson's.
+    """
+
+    label: str
+    begin: Callable[[int, int, np.random.Generator], "Given"]
+    reached: Callable[["Ending"], bool] | None = None
 
 
 @dataclass(frozen=True)
@@ -76,6 +93,18 @@ class Lesson:
     begin: Callable[[int, np.random.Generator], Given]
     reached: Callable[["Ending"], bool]
     """Whether the goal is reached."""
+    side_by_side: tuple[SideTank, ...] = ()
+    """Tanks it is played on at once; in a class each learner has one, drawn by `begin`."""
+    task_alone: str = ""
+    goal_alone: str = ""
+    """Task and goal of who has one of these tanks, where they are others."""
+    shares_media: bool = False
+    """Whether film for the others is taken out of the filter of the first of them."""
+
+
+def words_of(lesson: Lesson, *, alone: bool) -> tuple[str, str]:
+    """(task, goal) in words. alone: for somebody with one tank, as in a class."""
+    return (lesson.task_alone or lesson.task, lesson.goal_alone or lesson.goal) if alone else (lesson.task, lesson.goal)
 
 
 @dataclass(frozen=True)
@@ -112,12 +141,28 @@ def lessons() -> dict[str, Lesson]:
     return {one.id: one for one in sorted(found, key=lambda one: one.order)}
 
 
-def given(lesson: Lesson, seed: int) -> Given:
-    """A lesson's start. seed: of the tank and of what happens on the way."""
-    return _given(lesson.id, seed)
+class Place(Protocol):
+    """Which of the tanks side by side, and the seed all of them share."""
+
+    @property
+    def place(self) -> int:
+        """From 0."""
+
+    @property
+    def seed(self) -> int:
+        """Of the play."""
+
+
+def given(lesson: Lesson, seed: int, side: Place | None = None) -> Given:
+    """A lesson's start.
+
+    seed: of the tank and of what happens on the way; side: which of its tanks, None where it has one.
+    """
+    return _given(lesson.id, seed, None if side is None else side.place, 0 if side is None else side.seed)
 
 
 @lru_cache(maxsize=256)
-def _given(lesson_id: str, seed: int) -> Given:
+def _given(lesson_id: str, seed: int, place: int | None, play_seed: int) -> Given:
     lesson = lessons()[lesson_id]
-    return lesson.begin(seed, np.random.default_rng((seed, lesson.order, 17)))
+    rng = np.random.default_rng((seed, lesson.order, 17))
+    return lesson.begin(seed, rng) if place is None else lesson.side_by_side[place].begin(seed, play_seed, rng)

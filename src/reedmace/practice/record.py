@@ -29,6 +29,25 @@ class ChangedSetting(Part):
     value: Annotated[float, number("name", 0, 40)]
 
 
+MOST_SIDE_BY_SIDE = 8
+"""Tanks of one lesson at once."""
+
+
+class SidePlace(Part):
+    """Which of several tanks of one lesson this is."""
+
+    group: Name = Field(description="The play they belong to")
+    place: Annotated[int, whole(0, MOST_SIDE_BY_SIDE - 1)]
+    seed: Annotated[int, whole(0, 2**31 - 1, "Of the play, which all of them share")]
+
+
+class TakenMedia(Part):
+    """Media moved out of a filter into another tank of the same lesson."""
+
+    minute: Minutes
+    share: Annotated[float, number("share", 0, 1, "Of what the filter still held")]
+
+
 class Copied(Part):
     """The true tank behind a copy of a real one: what its logbook shows, and likely figures for the rest."""
 
@@ -61,6 +80,9 @@ class Practice(Part):
         default_factory=list, description="Sent by the teacher of its class"
     )
     copied: Copied | None = None
+    side: SidePlace | None = None
+    taken: Annotated[list[TakenMedia], Field(max_length=100)] = Field(default_factory=list)
+    most_seed: Annotated[float, number("share", 0, 1, "Of a mature filter that was left for this tank")] = 1.0
 
     def now(self) -> datetime:
         """The practice clock as aware time."""

@@ -37,7 +37,7 @@ def given_of(practice: Practice) -> Given:
     """The start of its lesson. practice: the tank's."""
     if practice.copied is not None:
         return given_copy(practice.copied)
-    start = given(lessons()[practice.lesson], practice.seed)
+    start = given(lessons()[practice.lesson], practice.seed, practice.side)
     if not practice.mishaps:
         return start
     sent = [mishap_of(one) for one in practice.mishaps]
@@ -75,6 +75,7 @@ def acts_of(practice: Practice, start: Given, entries: Sequence[Entry]) -> list[
     state = replay(done)
     acts = [*start.acts, *(act for mishap in start.mishaps for act in mishap.acts)]
     acts += [Act(one.minute, one.name, one.value) for one in practice.settings]
+    acts += [Act(one.minute, "film-loss", one.share) for one in practice.taken]
     return acts + logbook_acts(practice, start, state)
 
 
@@ -106,6 +107,11 @@ def _media(minute: float, body: MediaWork) -> list[Act]:
     return [Act(minute, "film-gain", MATURE * body.share)] if body.what == "seed-added" else []
 
 
+def brings_film(plan: CyclePlan) -> bool:
+    """Whether media of a mature filter are moved into a tank. plan: of its cycle."""
+    return plan.method in TRANSFERRED or "seed-media" in plan.helpers
+
+
 def _method(practice: Practice, start: Given, state: LogbookState) -> list[Act]:
     """What the plan of the cycle puts in: film, plants, food to an empty tank."""
     plan = state.cycle_plan.body if state.cycle_plan else None
@@ -114,13 +120,14 @@ def _method(practice: Practice, start: Given, state: LogbookState) -> list[Act]:
     minute = max(practice.minute_of(plan.started_at), 0.0)
     differs = float(np.exp(0.5 * np.random.default_rng((practice.seed, 91)).standard_normal()))
     acts = []
-    if plan.method in TRANSFERRED or "seed-media" in plan.helpers:
-        acts.append(Act(minute, "film-gain", MATURE * plan.seed_share * differs))
+    if brings_film(plan):
+        acts.append(Act(minute, "film-gain", MATURE * min(plan.seed_share, practice.most_seed) * differs))
     if plan.method == "mature-rock":
         acts.append(Act(minute, "film-gain", ROCK * differs))
     if "bottled-culture" in plan.helpers:
-        # From nothing to a great deal.
-        acts.append(Act(minute, "film-gain", BOTTLE * differs**3 if plan.bottle.in_date else 0.0))
+        # From nothing to a great deal, unless the lesson says what is in it.
+        holds = differs**3 if start.bottle is None else start.bottle
+        acts.append(Act(minute, "film-gain", BOTTLE * holds if plan.bottle.in_date else 0.0))
     if plan.plants == "many":
         acts.append(Act(minute + GROWS_AFTER_DAYS * DAY, "plants", PLANTS_TAKE))
     if plan.method == "fish-food":

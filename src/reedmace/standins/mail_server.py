@@ -42,8 +42,8 @@ class KeptMail:
 class Mailbox:
     """The folder of arrived mails. One file each, named after the message's id, so that a repeat is one mail."""
 
-    def __init__(self, folder: Path) -> None:
-        self.folder = folder
+    def __init__(self, folder: Path, kept: int = KEPT) -> None:
+        self.folder, self._kept = folder, kept
 
     def put(self, to: str, raw: bytes) -> None:
         """Keep a mail, whole or not at all. to: its recipient; raw: as sent."""
@@ -55,7 +55,7 @@ class Mailbox:
         with (self.folder / ARRIVALS).open("a") as log:
             log.write(f"{name}\n")
         draft.replace(self.folder / f"{name}.eml")
-        for old in sorted(self.folder.glob("*.eml"), key=lambda p: p.stat().st_mtime)[:-KEPT]:
+        for old in sorted(self.folder.glob("*.eml"), key=lambda p: p.stat().st_mtime)[: -self._kept]:
             old.unlink(missing_ok=True)
 
     def arrivals(self) -> list[str]:
@@ -109,9 +109,9 @@ class _Handler:
         return "250 Kept"
 
 
-async def _serve(port: int, folder: Path) -> None:
+async def _serve(port: int, mailbox: Mailbox) -> None:
     loop = asyncio.get_running_loop()
-    handler = _Handler(Mailbox(folder))
+    handler = _Handler(mailbox)
     server = await loop.create_server(
         lambda: SMTP(handler, data_size_limit=LARGEST, hostname="mail.example", enable_SMTPUTF8=True), HOST, port
     )
@@ -123,8 +123,9 @@ async def _serve(port: int, folder: Path) -> None:
 
 
 def main() -> int:
-    """Serve until stopped: PORT FOLDER."""
-    asyncio.run(_serve(int(sys.argv[1]), Path(sys.argv[2])))
+    """Serve until stopped: PORT FOLDER [MAILS KEPT]."""
+    port, folder, *kept = sys.argv[1:]
+    asyncio.run(_serve(int(port), Mailbox(Path(folder), int(kept[0]) if kept else KEPT)))
     return 0
 
 

@@ -18,10 +18,11 @@ TAN, NO2, NO3, ORG, PLANT, CELLS, ALK, O2, A1, A2, B1, B2, ACTIVE, NITRIFIED, RE
 """States: nitrogen in mg N/L (ORG: food and waste not yet broken down), ALK in mg CaCO3/L, O2 in mg/L, film as capacity
 in mg N/(L day), ACTIVE as a share, and what was nitrified, released and taken up as ammonium so far in mg N/L."""
 STATES = 16
-FEED, WASTE, BREATH, GROWING, WARMTH_C, RUNNING, KLA = range(7)
+FEED, WASTE, BREATH, GROWING, WARMTH_C, RUNNING, KLA, AIRLESS = range(8)
 """What acts on it: food and waste in mg N/(L day), the animals' oxygen in mg/(L day), ammonia plants take at most in
-mg N/(L day), °C, share of the filter that runs, exchange of oxygen with the air per day."""
-FORCES = 7
+mg N/(L day), °C, share of the filter that runs, exchange of oxygen with the air per day, share of the film that lies in
+water without oxygen."""
+FORCES = 8
 STRUCTURE, MU_A, MU_A2, MU_B, K_A, K_A2, K_B, HOLD_A, HOLD_B, DECAY, MOST, LAG, CO2, SALT = range(14)
 """Own parameters: structure (0 to 3), growth per day, half saturations and inhibition in mg N/L, decay per day, most
 capacity in mg N/(L day), days of lag, CO2 in mmol/L, whether the water is salt."""
@@ -79,7 +80,7 @@ def _slopes(s: Any, f: Any, p: Any, out: Any) -> None:
     room_a = max(1.0 - (s[A1] + s[A2]) / p[MOST], 0.0)
     room_b = max(1.0 - (s[B1] + s[B2]) / p[MOST], 0.0)
     # Without water moving through it a film starves of oxygen and dies faster.
-    decay = p[DECAY] * (0.4 + 0.6 * temperature_factor) * (1.0 + 6.0 * (1.0 - f[RUNNING]))
+    decay = p[DECAY] * (0.4 + 0.6 * temperature_factor) * (1.0 + 12.0 * f[AIRLESS])
     more_a, less_a = p[MU_A] * uptake_a * room_a * s[A1], decay * s[A1]
     more_a2, less_a2 = p[MU_A2] * uptake_a2 * room_a * s[A2], decay * s[A2]
     more_b, less_b = p[MU_B] * uptake_b * room_b * s[B1], decay * s[B1]

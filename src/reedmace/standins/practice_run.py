@@ -41,6 +41,8 @@ class Setup:
     warmth_c: float = 25.0
     salt: bool = False
     filter_runs: bool = True
+    airless: float = 0.5
+    """Share of its film that lies in water without oxygen while the filter stands still."""
     clogs_days: float = 0.0
     """Days of whole rations until dirt halves the filter's flow; 0 where it is never dirty enough to count."""
 

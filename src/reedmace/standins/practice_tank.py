@@ -101,7 +101,8 @@ class PracticeTank:
         p = np.zeros(k.PARAMETERS)
         p[k.STRUCTURE] = structure
         p[k.MU_A], p[k.MU_A2], p[k.MU_B] = around(0.6, 0.1), around(0.48, 0.1), around(0.6, 0.1)
-        p[k.K_A], p[k.K_A2], p[k.K_B] = around(0.45, 0.3), around(0.08, 0.3), around(0.35, 0.3)
+        # Half saturations of Nitrospira in cultures: 9 to 27 µmol/L (Nowka, Daims and Spieck 2015, from memory).
+        p[k.K_A], p[k.K_A2], p[k.K_B] = around(0.45, 0.3), around(0.08, 0.3), around(0.22, 0.25)
         p[k.HOLD_A], p[k.HOLD_B] = around(25.0, 0.3), around(16.0, 0.3)
         p[k.DECAY], p[k.MOST] = around(0.045, 0.2), around(12.0, 0.3)
         p[k.LAG] = around(4.0, 0.3)
@@ -204,6 +205,7 @@ class PracticeTank:
         f[k.GROWING], f[k.WARMTH_C] = now.plants, now.warmth
         # A film lives on much less flow than moves the surface.
         f[k.RUNNING] = min(now.flow / FILM_FLOW, now.run)
+        f[k.AIRLESS] = (1.0 - f[k.RUNNING]) * self.setup.airless
         f[k.KLA] = KLA_STILL + KLA_FILTER * now.flow + KLA_AIR * now.air
         if self.setup.clogs_days and load > 0:
             now.dirt += now.feed * hours / 24 / self.setup.clogs_days

@@ -269,6 +269,8 @@ class PracticeResult(Row):
     lost = peewee.IntegerField()
     page = JsonText()
     made_at = peewee.DateTimeField()
+    counts = peewee.BooleanField(default=True)
+    """False where another tank of the same play counts."""
 
     class Meta:
         table_name = "practice_result"

@@ -59,16 +59,34 @@ class PracticeTanks:
 
     def make(self, name: str, practice: Practice, entries: Sequence[Entry]) -> int:
         """A new practice tank with the logbook its lesson begins with; its id. The oldest beyond the quota go."""
+        return self.make_together([(name, practice, entries)])[0]
 
-        def write() -> int:
-            for old in self.all()[MOST_PRACTICE_TANKS - 1 :]:
+    def make_together(self, begun: Sequence[tuple[str, Practice, Sequence[Entry]]]) -> list[int]:
+        """Tanks of one lesson, all or none; their ids. begun: each one's name, record and first entries."""
+
+        def write() -> list[int]:
+            for old in self.all()[MOST_PRACTICE_TANKS - len(begun) :]:
                 Tank.delete().where(Tank.id == old.id).bind(self._database).execute()
             mine = Tanks(self._database, self._account_id)
             # Before its keeper came to it, so that what is given is no decision of theirs.
-            tank = mine.bring_practice(name, entries, practice.now() - timedelta(minutes=1), practice)
-            return tank.id
+            return [
+                mine.bring_practice(name, entries, practice.now() - timedelta(minutes=1), practice).id
+                for name, practice, entries in begun
+            ]
 
         return written_together(self._database, write)
+
+    def together(self, tank_id: int) -> list[PracticeTankRow]:
+        """A practice tank and those beside it in the same play, by place. Raises NoSuchTank."""
+        own = self.get(tank_id)
+        if own.side is None:
+            return [row for row in self.all() if row.id == tank_id]
+        play = [
+            (row.practice.side.place, row)
+            for row in self.all()
+            if row.practice.side is not None and row.practice.side.group == own.side.group
+        ]
+        return [row for _, row in sorted(play, key=lambda one: one[0])]
 
     def change(self, tank_id: int, how: Callable[[Practice], Practice]) -> Practice:
         """Change the record of a practice tank; two at once follow one another. Raises NoSuchTank."""
@@ -91,16 +109,17 @@ class PracticeTanks:
         Tank.delete().where(self._mine() & (Tank.id == tank_id)).bind(self._database).execute()
 
     def end(self, tank_id: int, practice: Practice, page: EndPage, now: datetime) -> None:
-        """Keep how a lesson ended; the first end of a tank counts. now: aware time."""
+        """Keep how a lesson ended; the first end of a tank counts, of several the first tank's. now: aware time."""
         PracticeResult.insert(
             account=self._account_id,
             tank_id=tank_id,
             lesson=practice.lesson,
             seed=practice.seed,
             won=page.won,
-            lost=page.lost_count,
+            lost=sum(one.lost_count for one in page.beside) if page.beside else page.lost_count,
             page=page.model_dump(mode="json"),
             made_at=now.astimezone(UTC).replace(tzinfo=None),
+            counts=practice.side is None or practice.side.place == 0,
         ).on_conflict_ignore().bind(self._database).execute()
 
     def page(self, tank_id: int) -> EndPage:
@@ -120,7 +139,7 @@ class PracticeTanks:
         """How lessons ended, oldest first."""
         rows = (
             PracticeResult.select(PracticeResult.lesson, PracticeResult.won, PracticeResult.lost)
-            .where(PracticeResult.account == self._account_id)
+            .where((PracticeResult.account == self._account_id) & PracticeResult.counts)
             .order_by(PracticeResult.id)
             .bind(self._database)
         )

@@ -1,20 +1,37 @@
-"""The bottle: a culture that may be anything, in water that may be cold or acid."""
+"""The bottle: four bottles of culture in four tanks, two of them cold or acid, and one bottle dead."""
 
 import numpy as np
 
-from reedmace.practice.lesson import Ending, Given, Lesson
+from reedmace.practice.lesson import Ending, Given, Lesson, SideTank
 from reedmace.practice.starts import NET_L, cycle_plan, filter_plan, stock_plan, tank_plan
 from reedmace.standins.practice_run import Setup
 
 TETRAS = 24
-WATERS = ((26.0, 7.6, 6.0), (19.0, 7.5, 6.0), (26.0, 6.5, 1.6), (25.0, 7.8, 8.0))
-"""Warmth in °C, pH and KH in dKH: as the label wants it, cold, acid, and as it wants it again."""
+CASES = (
+    (26.0, 7.6, 6.0, 5.0, "Its bottle lived, in water as the label wants it."),
+    (19.0, 7.5, 6.0, 3.0, "Its bottle lived, but the cold held it back."),
+    (26.0, 6.7, 2.6, 3.0, "Its bottle lived, but acid water held it back."),
+    (25.0, 7.8, 8.0, 0.0, "Nothing lived in its bottle."),
+)
+"""Warmth in °C, pH, KH in dKH, what the bottle holds over a usual one, and what is said of it at the end."""
 
 
 def _begin(_seed: int, rng: np.random.Generator) -> Given:
-    warmth, ph, kh = WATERS[int(rng.integers(len(WATERS)))]
+    return _given(int(rng.integers(len(CASES))))
+
+
+def _at(place: int) -> SideTank:
+    """One of the four. Which bottle is which is drawn with the play."""
+
+    def begin(_seed: int, play_seed: int, _rng: np.random.Generator) -> Given:
+        return _given(int(np.random.default_rng((play_seed, 5)).permutation(len(CASES))[place]))
+
+    return SideTank(f"Bottle {'ABCD'[place]}", begin)
+
+
+def _given(case: int) -> Given:
+    warmth, ph, kh, holds, uncovers = CASES[case]
     setup = Setup(net_l=NET_L, kh_dkh=kh, ph=ph, warmth_c=warmth)
-    # What its bottle is worth, from nothing to a great deal, is drawn with the tank.
     plan = cycle_plan(
         method="measured-ammonia",
         helpers=["bottled-culture"],
@@ -23,7 +40,8 @@ def _begin(_seed: int, rng: np.random.Generator) -> Given:
         start_kh_dkh=kh,
         tap={"kh_dkh": kh},
     )
-    return Given(setup, [tank_plan(), stock_plan(neon_tetra=TETRAS), filter_plan(), plan])
+    entries = [tank_plan(), stock_plan(neon_tetra=TETRAS), filter_plan(), plan]
+    return Given(setup, entries, bottle=holds, uncovers=uncovers)
 
 
 def _reached(end: Ending) -> bool:
@@ -36,9 +54,9 @@ LESSON = Lesson(
     title="The bottle",
     opens="cycle",
     task=(
-        "A bottle of culture was poured in an hour ago; its label says that fish may come tomorrow. The water may be"
-        " what the bottle wants, or cold, or acid. Find out what it is worth, and bring the first tetras in when the"
-        " tests say so."
+        "Into each tank a bottle of culture was poured an hour ago; every label says that fish may come tomorrow."
+        " Waters and bottles differ, and one bottle may be dead. Find out what each is worth, and bring the first"
+        " tetras in when the tests of that tank say so."
     ),
     teaches=(
         "A bottle may help, by weeks or by nothing: warm water, some hardness and a fresh bottle make the difference,"
@@ -46,8 +64,15 @@ LESSON = Lesson(
     ),
     mistake="Animals on the second day, because the label says so.",
     rule="how-long",
-    goal="At least six tetras in, and all alive a week later.",
+    goal="At least six tetras in every tank, and all alive a week later.",
     lasts_days=60,
     begin=_begin,
     reached=_reached,
+    task_alone=(
+        "A bottle of culture was poured in an hour ago; its label says that fish may come tomorrow. The water may be"
+        " what the bottle wants, or cold, or acid, and the bottle may be dead. Find out what it is worth, and bring the"
+        " first tetras in when the tests say so."
+    ),
+    goal_alone="At least six tetras in, and all alive a week later.",
+    side_by_side=tuple(_at(place) for place in range(len(CASES))),
 )
