@@ -1,5 +1,6 @@
 """Practice on the screen: a lesson from the first page to its end, vials read by eye, the twin of a real tank."""
 
+import json
 import re
 from typing import Any
 
@@ -214,3 +215,119 @@ def test_a_class_of_three_browsers_from_link_to_printed_sheet(
     expect(page.get_by_role("row", name=re.compile("^days passed 0"))).to_be_visible()
     for seat in seats:
         seat.context.close()
+
+
+NEWCOMER_PRESSES = 200
+"""Presses that fit into ten minutes at three seconds each (a stated judgement)."""
+
+
+class Newcomer:
+    """Somebody who does what the page says first, and lets time pass where it says nothing for now."""
+
+    def __init__(self, page: Page) -> None:
+        self.page, self.presses = page, 0
+        self._waiting: set[Any] = set()
+        page.on("request", lambda r: self._waiting.add(r) if "/api/" in r.url else None)
+        page.on("requestfinished", lambda r: self._waiting.discard(r))
+        page.on("requestfailed", lambda r: self._waiting.discard(r))
+
+    def press(self, what: Locator) -> None:
+        """Press, and wait until the page has said what it says."""
+        what.click()
+        self.presses += 1
+        quiet = 0
+        while quiet < 3:
+            self.page.wait_for_timeout(50)
+            quiet = 0 if self._waiting else quiet + 1
+
+    def act(self) -> bool:
+        """Do the next thing; whether that was to put the animals in."""
+        page, first = self.page, self.page.locator("p.amount").first
+        done = first.locator("xpath=..").get_by_role("button", name="Done", exact=True) if first.count() else first
+        kit, now = page.get_by_role("button", name="Run the test kit"), page.get_by_role("main")
+        if page.get_by_role("button", name="They are in", exact=True).count():
+            self.press(page.get_by_role("button", name="They are in", exact=True))
+            self.press(page.get_by_role("button", name="These are in", exact=True))
+            return True
+        if now.get_by_text(re.compile("^Test ammonia( and|, |:)")).count() and kit.count():
+            self.press(kit)
+            self.press(page.get_by_role("button", name="Log what it reads"))
+        elif first.count() and done.count():
+            self.press(done)
+        else:
+            self.press(bar(page).get_by_role("button", name="To the next thing to do", exact=True))
+        return False
+
+
+def _day(page: Page) -> int:
+    found = re.search(r"day (\d+),", bar(page).inner_text())
+    assert found
+    return int(found.group(1))
+
+
+def test_a_newcomer_finishes_the_first_cycle_in_under_ten_minutes_of_presses(page: Page, running: Running) -> None:
+    def seeded(route: Route) -> None:
+        asked = json.loads(route.request.post_data or "{}")
+        route.continue_(post_data=json.dumps(asked | {"seed": 5}))
+
+    page.route(re.compile(r"/api/practice/tanks$"), seeded)
+    page.goto(running.url)
+    newcomer = Newcomer(page)
+    newcomer.press(page.get_by_role("button", name=re.compile("Just to look")))
+    newcomer.press(page.get_by_role("button", name="Practise a first cycle"))
+    newcomer.press(page.get_by_role("button", name="Begin the cycle"))
+    newcomer.press(page.get_by_text("Food, air, heater"))
+    newcomer.press(page.get_by_text("I read the vials myself"))
+    came = None
+    while came is None or _day(page) < came + 8:
+        assert newcomer.presses < NEWCOMER_PRESSES
+        if newcomer.act():
+            came = _day(page)
+    newcomer.press(bar(page).get_by_role("button", name="End the lesson"))
+    expect(heading(page)).to_contain_text("without a loss")
+    assert newcomer.presses < NEWCOMER_PRESSES
+
+
+def test_done_is_not_done_twice_while_the_page_has_not_heard_of_it(first_cycle: Page, running: Running) -> None:
+    page = first_cycle
+    newcomer = Newcomer(page)
+    newcomer.press(page.get_by_text("Food, air, heater"))
+    newcomer.press(page.get_by_text("I read the vials myself"))
+    newcomer.act()
+    expect(heading(page)).to_contain_text("First meal")
+    held: list[Route] = []
+    # The first answer that knows of the dose is long on its way.
+    page.route(re.compile(r"/api/tanks/\d+/cycle"), lambda route: held.append(route), times=1)
+    done = page.get_by_role("button", name="Done", exact=True).first
+    done.click()
+    expect(page.get_by_text("Written in the logbook.")).to_be_visible()
+    expect(done).to_be_disabled()
+    assert held
+    for route in held:
+        route.continue_()
+    expect(heading(page)).not_to_contain_text("First meal")
+    tank = int(page.url.split("/tanks/")[1].split("/")[0])
+    entries = send(page, running.url, "GET", f"/api/tanks/{tank}/entries?limit=50")["entries"]
+    assert [e["body"]["kind"] for e in entries].count("dose") == 1
+
+
+def test_four_bottles_stand_side_by_side_on_one_clock_to_one_page(
+    page: Page, new_keeper: str, running: Running, axe_source: str
+) -> None:
+    page.goto(f"{running.url}/practice")
+    page.get_by_role("button", name="Begin: The bottle").click()
+    beside = page.get_by_role("navigation", name="Tanks side by side")
+    expect(beside.get_by_role("link")).to_have_count(4)
+    expect(bar(page)).to_contain_text("Bottle A")
+    let_pass(page, "A week", 7)
+    beside.get_by_role("link", name="Bottle C").click()
+    expect(bar(page)).to_contain_text("The bottle, Bottle C · day 7,")
+    assert violations(page, axe_source) == []
+    bar(page).get_by_role("button", name="End the lesson").click()
+    expect(heading(page)).to_contain_text("Bottle C: Ended after 7 days")
+    ended = page.get_by_role("table", name="Tanks side by side")
+    expect(ended.get_by_role("row")).to_have_count(5)
+    expect(ended).to_contain_text("Nothing lived in its bottle.")
+    assert violations(page, axe_source) == []
+    ended.get_by_role("link", name="Bottle A").click()
+    expect(heading(page)).to_contain_text("Bottle A: Ended after 7 days")

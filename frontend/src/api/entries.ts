@@ -1,6 +1,6 @@
 /** Writing logbook entries, online and offline. */
 import { nowDate } from "./clock";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useIsFetching, useMutation, useQueryClient } from "@tanstack/react-query";
 import { ask, client, ProblemError } from "./client";
 import { hold, holdWhileSending, newKey, release } from "./outbox";
 import type { Body, Entry, NewEntry } from "./schemas";
@@ -43,6 +43,22 @@ export function useWrite(tankId: number) {
     // Offline there is nothing to refetch, and waiting would leave the typed line in its field.
     onSuccess: (entry) => (entry === "held" ? undefined : refresh(queries, tankId)),
   });
+}
+
+/** Screens that say what is to be done, by the first part of their keys. */
+const ADVISING: readonly unknown[] = ["cycle", "view", "today"];
+
+/**
+ * A write behind one press of *Done*. `busy` until what the screen says knows of it: what stands there meanwhile is
+ * what was done, and a second press would do it twice.
+ */
+export function useDone(tankId: number) {
+  const write = useWrite(tankId);
+  const advising = useIsFetching({
+    predicate: ({ queryKey }) =>
+      ADVISING.includes(queryKey[0]) && (queryKey[0] === "today" || queryKey.includes(tankId)),
+  });
+  return { ...write, busy: write.isPending || (write.isSuccess && advising > 0) };
 }
 
 export function sendEntry(tankId: number, entry: NewEntry): Promise<Entry> {

@@ -54,9 +54,9 @@ function Uncovered({ tankId, page }: { tankId: number; page: EndOfLesson }) {
         {page.title}. {page.teaches}{" "}
         {!page.won && page.lesson !== "free" && `The usual mistake: ${page.mistake}`}
       </Lead>
-      <Beside tankId={tankId} page={page} />
       <Split>
-        <div className="work">
+        <Beside tankId={tankId} page={page} />
+        <div className="work truth">
           <Uncover page={page} />
         </div>
         <div className="work">
@@ -247,6 +247,14 @@ const Split = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 28px;
+  > table {
+    grid-column: 2;
+    align-self: start;
+  }
+  > .truth {
+    grid-column: 1;
+    grid-row: 1 / span 2;
+  }
   .work {
     display: grid;
     gap: 8px;
@@ -267,6 +275,11 @@ const Split = styled.div`
   }
   @media (max-width: 900px) {
     grid-template-columns: minmax(0, 1fr);
+    > table,
+    > .truth {
+      grid-column: 1;
+      grid-row: auto;
+    }
   }
 `;
 const Table = styled.table`

@@ -234,8 +234,16 @@ const Band = styled.section`
   }
   ${phone} {
     padding: 8px;
+    .row {
+      align-items: stretch;
+      gap: 6px;
+    }
     .row > button {
       flex: 1 1 45%;
+      padding-inline: 6px;
+    }
+    .beside span {
+      display: none;
     }
   }
   @media print {

@@ -1,6 +1,6 @@
 /** The first action with its button, the rest in order, and coming stalls. */
 import { styled } from "styled-components";
-import { useWrite } from "../api/entries";
+import { useDone, useWrite } from "../api/entries";
 import type { Action, Body, CycleLog as Log, CycleState } from "../api/schemas";
 import { Button, Explained, Figure, HowTo, InlineButton, phone, ProblemNote } from "../kit";
 import { about } from "./cycleDates";
@@ -40,14 +40,14 @@ export function entryOf(action: Action, netL: number, growthSeen: boolean): Body
 export const DONE: Partial<Record<Action["do"], string>> = { "watch-growth": "New growth seen" };
 
 /** Done once a reading confirms it: a thermostat change too counts by the thermometer. */
-const LOGGED_BY_A_TEST = new Set<Action["do"]>(["test", "dilute-test", "warm", "cool"]);
+const LOGGED_BY_A_TEST = new Set<Action["do"]>(["test", "test-other-kit", "dilute-test", "warm", "cool"]);
 
 /** How an action is done by hand, where that is asked. */
 function handOf({ do: what, amount_unit }: Action) {
   if (what === "dose-ammonia")
     return amount_unit === "drops" ? "count-drops" : amount_unit === "g" ? "weigh-small" : null;
   if (what === "raise-kh") return "weigh-soda";
-  return what === "test" || what === "dilute-test" ? "run-test" : null;
+  return what === "test" || what === "test-other-kit" || what === "dilute-test" ? "run-test" : null;
 }
 
 interface FirstActionProps {
@@ -60,7 +60,7 @@ interface FirstActionProps {
 }
 
 export function FirstAction({ action, log, tankId, lines, onAnimals }: FirstActionProps) {
-  const write = useWrite(tankId);
+  const write = useDone(tankId);
   const undo = useWrite(tankId);
   const body = entryOf(action, log.net_l, log.plants_growing_day != null);
   const hand = handOf(action);
@@ -85,7 +85,7 @@ export function FirstAction({ action, log, tankId, lines, onAnimals }: FirstActi
         </div>
         {body ? (
           <Button
-            isDisabled={write.isPending}
+            isDisabled={write.busy}
             onPress={() => {
               write.mutate({ body });
             }}

@@ -4,7 +4,7 @@ import { styled } from "styled-components";
 import { useRooms } from "../api/rooms";
 import { useTables } from "../api/tables";
 import { useTank, useToday } from "../api/tanks";
-import { useWrite } from "../api/entries";
+import { useDone, useWrite } from "../api/entries";
 import type { RoomSeen, SeedRow, TodayRow } from "../api/schemas";
 import { FetchProblem } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
@@ -239,7 +239,7 @@ function WhatNow({ row }: { row: TodayRow }) {
 
 /** The first action recorded with one tap, and undone with another. */
 function OneTap({ row }: { row: TodayRow }) {
-  const write = useWrite(row.tank.id);
+  const write = useDone(row.tank.id);
   const undo = useWrite(row.tank.id);
   const action = row.advice?.first;
   const body = action && row.net_l ? entryOf(action, row.net_l, row.growth_seen) : null;
@@ -249,7 +249,7 @@ function OneTap({ row }: { row: TodayRow }) {
       {action && body && (
         <Button
           $quiet
-          isDisabled={write.isPending}
+          isDisabled={write.busy}
           aria-label={`${row.tank.name}: ${action.title}. ${DONE[action.do] ?? "Done"}`}
           onPress={() => {
             write.mutate({ body });

@@ -181,6 +181,8 @@ def equipment_words(practice: Practice, start: Given, entries: Sequence[Entry], 
             f"{formatting.opening(one.name)}: its label promises {formatting.lph(one.promised_lph)} on this tank,"
             f" it truly moves {formatting.lph(one.flow_lph)}; {read}."
         )
+    if state.filter_plan is not None and not _from_the_table(start, state):
+        words.append("What hangs is none of the boxes that stand on the table: the lesson is won with one of those.")
     words += [
         f"{formatting.opening(one.name)}, left on the table: its label promises {formatting.lph(one.promised_lph)}"
         f" here, it would truly move {formatting.lph(one.flow_lph)}."

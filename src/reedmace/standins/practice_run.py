@@ -79,7 +79,7 @@ class Death:
 
 @dataclass
 class Run:
-    """What became of a tank: a sample an hour, deaths, when distress began, and the tank at the end."""
+    """What became of a tank: a sample an hour and at the end, deaths, when distress began, and how it stands."""
 
     samples: list[Sample] = field(default_factory=list)
     deaths: list[Death] = field(default_factory=list)
@@ -116,4 +116,5 @@ class Run:
 
     def at(self, minute: float) -> Sample:
         """The last sample up to a minute. minute: since the start."""
-        return self.samples[min(int(minute // HOUR), len(self.samples) - 1)]
+        last = self.samples[-1]
+        return last if minute >= last.minute else self.samples[int(minute // HOUR)]

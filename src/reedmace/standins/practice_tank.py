@@ -183,6 +183,9 @@ class PracticeTank:
             if minute % HOUR < 1e-6 or HOUR - minute % HOUR < 1e-6:
                 run.samples.append(_sample(minute, run, now, own))
             if minute >= until - 1e-9:
+                if run.samples[-1].minute < minute:
+                    # What a test at this very moment reads, an hour not being full.
+                    run.samples.append(_sample(minute, run, now, own))
                 return run
             stop = min((math.floor(minute / HOUR + 1e-9) + 1) * HOUR, until)
             if n < len(coming):

@@ -1,6 +1,6 @@
 /** Stocking ramp; with animals in, above it, today's emergency plan. */
 import { nowDate } from "../../api/clock";
-import { useWrite } from "../../api/entries";
+import { useDone } from "../../api/entries";
 import type { CycleState, Emergency as Plan, Ramp } from "../../api/schemas";
 import { Button, Capital, Caution, Figure, Lead, ProblemNote } from "../../kit";
 import { ppmWords, type KitPpm } from "../../quantity/ppm";
@@ -114,7 +114,7 @@ interface RampProps {
 }
 
 function RampTable({ tankId, ramp, shares, ready, stocked }: RampProps) {
-  const write = useWrite(tankId);
+  const write = useDone(tankId);
   const first = ramp.steps[0];
   const dateOf = dater(nowDate());
   return (
@@ -159,7 +159,7 @@ function RampTable({ tankId, ramp, shares, ready, stocked }: RampProps) {
       {ready && first && (
         <Bar>
           <Button
-            isDisabled={write.isPending}
+            isDisabled={write.busy}
             onPress={() => {
               for (const a of first.add)
                 write.mutate({ body: { kind: "stocking", species_id: a.species_id, count: a.count } });

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
-import { useWrite } from "../../api/entries";
+import { useDone } from "../../api/entries";
 import type { CareRow, KeepView } from "../../api/schemas";
 import { Button, Caution, Figure, InlineButton, Lead, LineLink, phone, ProblemNote } from "../../kit";
 import { Away } from "./Away";
@@ -71,7 +71,7 @@ interface RowProps extends Props {
 function Row({ tankId, row, view, first }: RowProps) {
   const { task, done } = row;
   const [open, setOpen] = useState(false);
-  const write = useWrite(tankId);
+  const write = useDone(tankId);
   const filter = task.what === "clean" ? view.filters.find((f) => f.key === task.filter_key) : undefined;
   return (
     <li data-late={task.in_days <= 0 || undefined}>
@@ -95,7 +95,7 @@ function Row({ tankId, row, view, first }: RowProps) {
           <Button
             $quiet={!first}
             aria-label={`Done: ${task.title}`}
-            isDisabled={write.isPending}
+            isDisabled={write.busy}
             onPress={() => {
               write.mutate({ body: done });
             }}
