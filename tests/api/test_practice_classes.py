@@ -177,3 +177,18 @@ def test_in_a_class_a_lesson_side_by_side_is_played_on_one_tank_each(teacher, vi
     played = learner.get(f"/api/practice/tanks/{tank}").json
     assert played["beside"] == []
     assert played["lesson"]["goal"] == "All alive twelve days on."
+
+
+def test_a_nitrite_test_gone_blind_is_seen_by_a_borrowed_kit(teacher, visitor) -> None:
+    one = opened(teacher, lesson="saturdays-fish")
+    learner, tank = joined(visitor, one["code"], "Ida")
+    learner.send("POST", f"/api/practice/tanks/{tank}/settings", {"reads_vials": False})
+    for _ in range(4):
+        learner.send("POST", f"/api/practice/tanks/{tank}/pass", {"until": "week"})
+    at = f"/api/practice/tanks/{tank}/vials"
+    before = learner.get(at).json["entered"]
+    assert before["nitrite_ppm"] > 0
+    teacher.send("POST", f"/api/practice/classes/{one['id']}", {"mishap": "nitrite-blind"})
+    assert learner.get(at).json["entered"]["nitrite_ppm"] == 0
+    borrowed = learner.get(f"{at}?other=true").json["entered"]
+    assert (borrowed["nitrite_ppm"], borrowed["other_kit"]) == (before["nitrite_ppm"], True)

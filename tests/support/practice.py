@@ -23,7 +23,7 @@ from reedmace.practice.lesson import lessons
 from reedmace.practice.record import ENTRY_MINUTES, ChangedSetting, Practice, Setting, SidePlace
 from reedmace.practice.side_by_side import Member, begin_side_by_side, jump_together, with_shared_media
 from reedmace.practice.starts import NET_L
-from reedmace.practice.truth import given_of, true_run
+from reedmace.practice.truth import given_of, shown_by, true_run
 
 NOW = datetime(2026, 3, 1, 8, tzinfo=UTC)
 
@@ -59,7 +59,7 @@ class Player:
     def test(self) -> dict[str, Any]:
         """Test with the kit, read by a careful eye, and write it down."""
         run = true_run(self.practice, self.entries)
-        seen = read_kit(run.samples[-1], KitSteps(), self.practice.seed, self.practice.minutes)
+        seen = read_kit(shown_by(self.practice, run.samples[-1]), KitSteps(), self.practice.seed, self.practice.minutes)
         self.write(kind="reading", **seen)
         return seen
 

@@ -39,11 +39,16 @@ export function usePractice(tankId: number) {
   });
 }
 
-/** What the kit shows at the moment the clock stands at. */
-export function useVials(tankId: number, enabled: boolean) {
+/** What the kit, or a borrowed one, shows at the moment the clock stands at. */
+export function useVials(tankId: number, enabled: boolean, other: boolean) {
   return useQuery({
-    queryKey: ["vials", tankId],
-    queryFn: () => ask(client.GET("/api/practice/tanks/{tank_id}/vials", { params: pathOf(tankId) })),
+    queryKey: ["vials", tankId, other],
+    queryFn: () =>
+      ask(
+        client.GET("/api/practice/tanks/{tank_id}/vials", {
+          params: { path: { tank_id: tankId }, query: { other } },
+        }),
+      ),
     enabled,
     gcTime: 0,
     staleTime: 0,

@@ -11175,10 +11175,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the kit's vials show now. */
+        /** What the kit's vials show now, or those of a kit somebody lends. */
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    other?: boolean;
+                };
                 header?: never;
                 path: {
                     tank_id: number;
@@ -11207,6 +11209,15 @@ export interface paths {
                 };
                 /** @description No such tank */
                 404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
                     headers: {
                         [name: string]: unknown;
                     };
@@ -14506,7 +14517,7 @@ export interface components {
              * Mishap
              * @default null
              */
-            mishap?: ("power-cut" | "heater-stuck" | "chloramine" | "friend-fish" | "guest-feeds") | null;
+            mishap?: ("power-cut" | "heater-stuck" | "chloramine" | "friend-fish" | "guest-feeds" | "nitrite-blind") | null;
         };
         /**
          * Controlled

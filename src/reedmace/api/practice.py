@@ -23,6 +23,7 @@ from reedmace.api.practice_schemas import (
     PracticeOut,
     SetTank,
     Vials,
+    WhichKit,
 )
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
@@ -40,7 +41,7 @@ from reedmace.practice.kit import read_kit
 from reedmace.practice.lesson import lessons, words_of
 from reedmace.practice.record import ENTRY_MINUTES, MOST_DAYS, ChangedSetting, Coach, Practice
 from reedmace.practice.side_by_side import Member, begin_side_by_side, jump_together, label_of, with_shared_media
-from reedmace.practice.truth import given_of, true_run
+from reedmace.practice.truth import given_of, shown_by, true_run
 from reedmace.store import PracticeTanks, practice_at
 from reedmace.store.practice import PracticeTankRow
 from reedmace.store.practice_classes import PracticeClasses
@@ -251,14 +252,17 @@ def set_practice(tank_id: int, json_data: SetTank) -> PracticeOut:
 
 
 @blueprint.get("/tanks/<int:tank_id>/vials")
+@blueprint.input(WhichKit, location="query")
 @blueprint.output(Vials)
 @blueprint.doc(responses=READ)
-def read_vials(tank_id: int) -> Vials:
-    """What the kit's vials show now."""
+def read_vials(tank_id: int, query_data: WhichKit) -> Vials:
+    """What the kit's vials show now, or those of a kit somebody lends."""
     practice, entries, _ = _member(tank_id)
     sample = true_run(practice, entries).samples[-1]
+    if not query_data.other:
+        sample = shown_by(practice, sample)
     kit: KitSteps = kit_of(replay(entries), g.now)
-    seen = read_kit(sample, kit, practice.seed, practice.minutes)
+    seen = read_kit(sample, kit, practice.seed, practice.minutes) | {"other_kit": query_data.other}
     return Vials(
         vials=vial_places(sample, kit, practice.seed, practice.minutes),
         entered=None if practice.reads_vials else seen,

@@ -101,6 +101,13 @@ class SetTank(BaseModel):
     heater_c: Annotated[float, Field(ge=10, le=36)] | None = None
 
 
+class WhichKit(BaseModel):
+    """The kit a test is made with."""
+
+    model_config = ConfigDict(extra="forbid")
+    other: bool = Field(default=False, description="Another kit than the tank's own, borrowed for one test")
+
+
 class Vials(BaseModel):
     """What the kit shows now. `entered` is what a careful eye reads, where the vials are not to be read."""
 

@@ -17,7 +17,7 @@ from reedmace.practice.course import course
 from reedmace.practice.kit import place_on, read_kit, steps_of, true_ppm, vial_ppm
 from reedmace.practice.lesson import DAY, Given
 from reedmace.practice.record import MOST_DAYS, Practice
-from reedmace.practice.truth import acts_of, given_of, tank_of
+from reedmace.practice.truth import acts_of, given_of, shown_by, tank_of
 from reedmace.standins.practice_run import HOUR, Run, Sample
 
 Until = Literal["next", "day", "week", "change"]
@@ -65,7 +65,7 @@ def jump(
     target = min(_target(practice, until, next_due), latest)
     run = course(tank_of(practice, start, entries), acts_of(practice, start, entries), target)
     stops = [(minute, words, True) for minute, words in _distress(run) if minute > practice.minutes]
-    stops += [(m.minute, m.seen, False) for m in start.mishaps if practice.minutes < m.minute <= target]
+    stops += [(m.minute, m.seen, False) for m in start.mishaps if m.seen and practice.minutes < m.minute <= target]
     kit = kit_of(replay(list(entries)), practice.now())
     if until == "change" and (turned := _vial_turns(practice, run, kit)) is not None:
         stops.append((turned, "A vial would show another colour by now.", False))
@@ -115,9 +115,9 @@ def species_name(species_id: str) -> str:
 
 def _vial_turns(practice: Practice, run: Run, kit: KitSteps) -> float | None:
     """Minute from which the vials read another step than now; None while none does."""
-    now = _steps(run.at(practice.minutes), kit)
+    now = _steps(shown_by(practice, run.at(practice.minutes)), kit)
     later = (s for s in run.samples if s.minute > practice.minutes + LEAST_WAIT_H * HOUR)
-    return next((s.minute for s in later if _steps(s, kit) != now), None)
+    return next((s.minute for s in later if _steps(shown_by(practice, s), kit) != now), None)
 
 
 def _steps(sample: Sample, kit: KitSteps) -> tuple[int, ...]:
@@ -130,7 +130,7 @@ def _strip(practice: Practice, start: Given, run: Run, minutes: float) -> list[P
     """The days from now to `minutes`, with what was seen on each."""
     seen = [
         *_distress(run),
-        *((m.minute, m.seen) for m in start.mishaps),
+        *((m.minute, m.seen) for m in start.mishaps if m.seen),
     ]
     still = [(a.minute, a.amount) for m in start.mishaps for a in m.acts if a.what == "run"]
     first, last = int(practice.minutes // DAY), int(max(minutes - 1, practice.minutes) // DAY)

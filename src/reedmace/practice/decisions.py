@@ -18,6 +18,7 @@ from reedmace.logbook.replay.state import replay
 from reedmace.practice.kit import read_kit
 from reedmace.practice.lesson import DAY
 from reedmace.practice.record import Days, Practice
+from reedmace.practice.truth import shown_by
 from reedmace.standins.practice_run import Act, Run
 from reedmace.standins.practice_tank import Checkpoint, PracticeTank
 
@@ -119,7 +120,9 @@ def decisions(
         then = advice
         if not tested and any(a.do in TESTS for a in _now(advice)):
             # The test that was advised would have been made, and what it says been done.
-            read = read_kit(run.at(visit), kit_of(replay(before), practice.now()), practice.seed, visit)
+            read = read_kit(
+                shown_by(practice, run.at(visit)), kit_of(replay(before), practice.now()), practice.seed, visit
+            )
             then = advice_at(practice, [*before, _test_made(practice, visit, read)], at) or advice
         true = AtVisit(tank, at_visit, acts, run)
         found.append(_decision(practice, true, (visit, until, at), inside, (advice, then)))

@@ -155,7 +155,9 @@ def end_page(practice: Practice, entries: Sequence[Entry]) -> EndPage:
         ],
         truth=true_points(run),
         read=read_points(practice, entries),
-        happened=[f"Day {m.minute / DAY:.0f}: {m.seen}" for m in start.mishaps if m.minute <= practice.minutes],
+        happened=[
+            f"Day {m.minute / DAY:.0f}: {m.seen or m.told}" for m in start.mishaps if m.minute <= practice.minutes
+        ],
         decisions=decided,
         equipment=equipment_words(practice, start, entries, run),
         good=done_well(decided),

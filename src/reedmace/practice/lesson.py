@@ -27,11 +27,16 @@ class Written:
 
 @dataclass(frozen=True)
 class Mishap:
-    """Something that happens on the way. minute: on the clock; seen: what the keeper sees; acts: what it does."""
+    """Something that happens on the way.
+
+    minute: on the clock; seen: what the keeper sees, empty where nothing; acts: what it does.
+    """
 
     minute: float
     seen: str
     acts: tuple[Act, ...]
+    told: str = ""
+    """What the end tells of one that nobody sees."""
 
 
 @dataclass(frozen=True)

@@ -7,13 +7,14 @@ from reedmace.practice.lesson import Mishap
 from reedmace.practice.starts import power_cut
 from reedmace.standins.practice_run import Act
 
-MishapKind = Literal["power-cut", "heater-stuck", "chloramine", "friend-fish", "guest-feeds"]
+MishapKind = Literal["power-cut", "heater-stuck", "chloramine", "friend-fish", "guest-feeds", "nitrite-blind"]
 TITLES: dict[MishapKind, str] = {
     "power-cut": "A night without power",
     "heater-stuck": "The heater sticks on",
     "chloramine": "Chloramine in the tap",
     "friend-fish": "A friend brings fish",
     "guest-feeds": "A guest feeds for three",
+    "nitrite-blind": "The nitrite test goes blind, unseen",
 }
 CUT_H, STUCK_H, STUCK_C, FED_H, FED_TIMES = 20.0, 20.0, 34.0, 48.0, 3.0
 """Hours of the cut, hours and °C of the stuck heater, hours and share of the ration of the guest (memory)."""
@@ -46,6 +47,8 @@ def mishap_of(one: SentMishap) -> Mishap:
         case "friend-fish":
             seen = f"A friend has put {FRIENDS} zebra danios in while you were out. Nobody wrote them down."
             return Mishap(at, seen, (Act(at, "animals", FRIENDS, FRIEND_SPECIES),))
+        case "nitrite-blind":
+            return Mishap(at, "", (), "The nitrite test went blind: it read none, whatever was in the water.")
         case "guest-feeds":
             acts = (Act(at, "feed", FED_TIMES), Act(at + FED_H * 60, "feed", one.feed_share))
             return Mishap(at, "A guest means well and feeds for three, two days long.", acts)

@@ -20,7 +20,7 @@ from reedmace.practice.course import course
 from reedmace.practice.lesson import DAY, Given, given, lessons
 from reedmace.practice.mishaps import mishap_of
 from reedmace.practice.record import Practice
-from reedmace.standins.practice_run import Act, Run
+from reedmace.standins.practice_run import Act, Run, Sample
 from reedmace.standins.practice_tank import BOTTLE, MATURE, PracticeTank
 
 FILM_LOST = {"rinsed": 0.12, "rinsed-tap": 0.65, "replaced": 0.95, "dried": 0.97}
@@ -149,3 +149,9 @@ def true_run(practice: Practice, entries: Sequence[Entry], until: float | None =
         acts_of(practice, start, entries),
         practice.minutes if until is None else until,
     )
+
+
+def shown_by(practice: Practice, sample: Sample) -> Sample:
+    """The water as this tank's kit can show it: without its nitrite once that test has gone blind. sample: the true."""
+    blind = any(m.kind == "nitrite-blind" and m.minute <= sample.minute for m in practice.mishaps)
+    return sample._replace(no2=0.0) if blind else sample

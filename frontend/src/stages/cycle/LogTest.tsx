@@ -107,9 +107,10 @@ interface PracticeTestProps {
 /** A test of a practice tank: the kit is run, its vials are read against the steps, or entered for the keeper. */
 function PracticeTest({ tankId, kit, minute, onWritten }: PracticeTestProps) {
   const [run, setRun] = useState<number | null>(null);
+  const [other, setOther] = useState(false);
   // A test is of the moment it is run at; when time has passed it is run anew.
   const running = run === minute;
-  const vials = useVials(tankId, running);
+  const vials = useVials(tankId, running, other);
   const write = useWrite(tankId);
   const blank = useBlanks().reading;
   if (!running || !vials.data)
@@ -118,11 +119,20 @@ function PracticeTest({ tankId, kit, minute, onWritten }: PracticeTestProps) {
         <Button
           isDisabled={vials.isFetching}
           onPress={() => {
+            setOther(false);
             setRun(minute);
           }}
         >
           Run the test kit
         </Button>
+        <InlineButton
+          onPress={() => {
+            setOther(true);
+            setRun(minute);
+          }}
+        >
+          Borrow another kit
+        </InlineButton>
         <span>Vials of ammonia, nitrite, nitrate; KH by drops, pH.</span>
       </Bar>
     );
@@ -158,6 +168,7 @@ function PracticeTest({ tankId, kit, minute, onWritten }: PracticeTestProps) {
         tankId={tankId}
         kit={kit}
         shown={vials.data}
+        borrowed={other}
         onWritten={(id) => {
           setRun(null);
           onWritten(id);

@@ -19,11 +19,13 @@ interface Props {
   onWritten: (id: number | "held") => void;
   /** What a practice kit shows. */
   shown?: Vials;
+  /** Whether a practice kit is another than the tank's own. */
+  borrowed?: boolean;
 }
 
 type Picked = Partial<Record<What, number>>;
 
-export function TapTest({ tankId, kit, onWritten, shown }: Props) {
+export function TapTest({ tankId, kit, onWritten, shown, borrowed = false }: Props) {
   const { reading: blank } = useBlanks();
   const storageKey = `reedmace.draft.${tankId}.taps`;
   const [picked, setPicked] = useState<Picked>(() => read(storageKey));
@@ -44,7 +46,12 @@ export function TapTest({ tankId, kit, onWritten, shown }: Props) {
   const any = ROWS.some((what) => picked[what] != null);
   const log = async () => {
     // Drops are counted and pH is matched as they are; only colours are read by eye.
-    const body: Reading = { ...blank, basis: kit.basis, ...shown?.vials.reads, other_kit: otherKit };
+    const body: Reading = {
+      ...blank,
+      basis: kit.basis,
+      ...shown?.vials.reads,
+      other_kit: otherKit || borrowed,
+    };
     for (const what of ROWS) body[`${what}_ppm`] = picked[what] ?? null;
     // The top step is open-ended.
     body.off_scale = ROWS.filter((what) => picked[what] != null && picked[what] === steps[what].at(-1));
