@@ -186,9 +186,10 @@ def test_a_nitrite_test_gone_blind_is_seen_by_a_borrowed_kit(teacher, visitor) -
     for _ in range(4):
         learner.send("POST", f"/api/practice/tanks/{tank}/pass", {"until": "week"})
     at = f"/api/practice/tanks/{tank}/vials"
-    before = learner.get(at).json["entered"]
-    assert before["nitrite_ppm"] > 0
+    assert learner.get(at).json["entered"]["nitrite_ppm"] > 0
     teacher.send("POST", f"/api/practice/classes/{one['id']}", {"mishap": "nitrite-blind"})
+    learner.send("POST", f"/api/practice/tanks/{tank}/pass", {"until": "day"})
     assert learner.get(at).json["entered"]["nitrite_ppm"] == 0
     borrowed = learner.get(f"{at}?other=true").json["entered"]
-    assert (borrowed["nitrite_ppm"], borrowed["other_kit"]) == (before["nitrite_ppm"], True)
+    assert borrowed["nitrite_ppm"] > 0
+    assert borrowed["other_kit"]
