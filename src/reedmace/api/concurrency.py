@@ -12,13 +12,18 @@ from flask_login import current_user
 from reedmace.api.problems import ProblemError
 from reedmace.store.attempts import network_of
 
+# What each takes is measured in docs/prices.md.
 LONG_SUMS = frozenset(
     {
+        "currents",
+        "cycle-advice",
         "cycle-forecast",
         "cycle-history",
+        "cycle-methods",
+        "cycle-plan",
+        "cycle-readiness",
         "cycle-what-if",
-        "cycle-method",
-        "cycle-advice",
+        "nitrogen-balance",
         "outgrow",
         "rank-filters",
         "room-air",
