@@ -14,6 +14,7 @@ from schemathesis.checks import not_a_server_error
 from reedmace.api import Settings, create_app, reference
 from reedmace.core.computations import COMPUTATIONS
 from tests.core.test_registry import EXAMPLES
+from tests.support.bounds import WHOLE, bounded
 
 
 @pytest.mark.parametrize("name", COMPUTATIONS)
@@ -117,7 +118,9 @@ def test_nothing_a_client_sends_is_a_server_error(described, sign_up_once, metho
     trusted = "session" not in path and "account" not in path and method != "DELETE"
 
     @given(case=described[path][method].as_strategy())
-    @settings(max_examples=15, suppress_health_check=list(HealthCheck), derandomize=True)
+    @settings(
+        max_examples=bounded(150, 15), suppress_health_check=list(HealthCheck), derandomize=not WHOLE, deadline=None
+    )
     def each(case) -> None:
         if "tank_id" in (case.path_parameters or {}):
             case.path_parameters["tank_id"] = tank

@@ -2,7 +2,9 @@
 
 import pytest
 
+from reedmace.logbook.replay.current_plans import filter_plan
 from reedmace.practice.equipment import JUG_SCATTER, equipment_of, equipment_words, jugs, make_of, true_flows
+from reedmace.practice.starts import usual_box
 from reedmace.practice.truth import given_of, true_run
 from tests.support.practice import Player
 
@@ -71,3 +73,20 @@ def test_a_flow_typed_far_from_the_truth_is_not_timed() -> None:
     assert not timed()
     player.hold_jug()
     assert timed()
+
+
+def test_the_end_says_that_what_hangs_is_none_of_the_boxes_on_the_table() -> None:
+    player = Player("box-label", 2)
+    start = given_of(player.practice)
+
+    def says() -> bool:
+        run = true_run(player.practice, player.entries)
+        return any("none of the boxes" in w for w in equipment_words(player.practice, start, player.entries, run))
+
+    assert not says()
+    player.choose(next(iter(start.makes)))
+    assert not says()
+    plan = filter_plan(player.state())
+    other = {"key": "f9", "filter": usual_box("hang-on", 500).model_dump(mode="json")}
+    player.write(**{**plan.model_dump(mode="json"), "filters": [other]})
+    assert says()
