@@ -185,6 +185,15 @@ def test_in_an_empty_tank_nitrite_that_never_showed_proves_nothing() -> None:
     assert any("nitrite never showed" in why for why in ready.missing)
 
 
+def test_animals_that_came_all_the_same_do_not_end_that_doubt() -> None:
+    rows = [*STOOD, (12, 0, 0), (13, 0, 0)]
+    came = {"stocked_day": 11.5, "animals_in_mg_n_l_day": 0.1, "present": [{"species_id": "zebra-danio", "count": 6}]}
+    readings = [{**r.model_dump(), "ph": 7.4, "kh_dkh": 5.0} for r in cycling(*rows).readings]
+    advice = cycle_advice(CycleAdviceQuestion(log=cycling(*rows, **came, readings=readings)))
+    assert "do not trust the nitrite test" in advice.verdict
+    assert advice.first.do == "change-water"
+
+
 @pytest.mark.parametrize(
     "log",
     [

@@ -11,7 +11,7 @@ from reedmace.core.cycle.advice.water_alarm import SETTLED_STALE_DAYS, STALE_DAY
 from reedmace.core.cycle.animals.day_plan import Limit
 from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, StepKind
 from reedmace.core.cycle.judgement.filter_stop import WATCH_DAYS
-from reedmace.core.cycle.record.kit_checks import nitrite_is_missed
+from reedmace.core.cycle.record.kit_checks import nitrite_is_missed, nitrite_never_showed
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.proof import film_damage
 from reedmace.core.cycle.record.water_now import WaterNow
@@ -25,7 +25,8 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
     log: the cycle's; s: the water now; plan: for it, None before a poison was tested; w: gets the lines.
     """
     missing = _missing(log, s)
-    doubted = plan is not None and not plan.in_danger and nitrite_is_missed(log)
+    unseen = nitrite_is_missed(log) or nitrite_never_showed(log)
+    doubted = plan is not None and not plan.in_danger and unseen
     if plan is None or (missing and not plan.in_danger and not doubted):
         return _ask_for_tests(log, s, missing)
     w.lines.extend(plan.working)

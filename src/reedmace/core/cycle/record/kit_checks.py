@@ -88,12 +88,12 @@ stated judgement): the film for nitrite comes one to three weeks after the one f
 
 @memoize
 def nitrite_never_showed(log: CycleLog) -> bool:
-    """Whether, in an empty tank, ammonia stood for days and went, and neither nitrite nor nitrate ever showed.
+    """Whether ammonia stood for days in a tank that began empty, and went, and neither nitrite nor nitrate ever showed.
 
-    log: the cycle's. A test that is blind to nitrite reads so; zeros from it prove nothing. A second kit that reads
+    log: the cycle's, also once animals came against advice. A test that is blind to nitrite reads so; zeros from it prove nothing. A second kit that reads
     none after the ammonia went ends the doubt, as does nitrate.
     """
-    if log.animals_are_in() or _came_with_film(log) or film_at_work(log):
+    if log.method == "animals-in" or log.settled() or _came_with_film(log) or film_at_work(log):
         return False
     rows = sorted((r for r in log.readings if r.ammonia_mg_n_l is not None), key=lambda r: r.day)
     stood = _stood_until(log, rows)
