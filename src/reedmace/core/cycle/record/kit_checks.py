@@ -90,8 +90,8 @@ stated judgement): the film for nitrite comes one to three weeks after the one f
 def nitrite_never_showed(log: CycleLog) -> bool:
     """Whether ammonia stood for days in a tank that began empty, and went, and neither nitrite nor nitrate ever showed.
 
-    log: the cycle's, also once animals came against advice. A test that is blind to nitrite reads so; zeros from it prove nothing. A second kit that reads
-    none after the ammonia went ends the doubt, as does nitrate.
+    log: the cycle's, also once animals came against advice. A test that is blind to nitrite reads so; zeros from it
+    prove nothing. A second kit that reads none after the ammonia went ends the doubt, as does nitrate.
     """
     if log.method == "animals-in" or log.settled() or _came_with_film(log) or film_at_work(log):
         return False
