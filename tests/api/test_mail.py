@@ -208,6 +208,8 @@ def test_all_mail_ends_in_one_press_from_the_mail(mailing, post, now) -> None:
     assert answer.json == {"ended": True}
     assert program.get(f"/api/no-mail/{token}").headers["Location"] == f"/no-mail/{token}"
     assert program.post(f"/api/no-mail/{token[:-3]}abc").status_code == 404
+    # A token with a line end in it cannot end the header.
+    assert program.get("/api/no-mail/a%0Ab").headers["Location"] == "/no-mail/a%0Ab"
     assert keeper.get("/api/account/notices").json["choice"]["mail"] is False
 
 

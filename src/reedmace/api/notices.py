@@ -3,6 +3,7 @@
 from base64 import b64encode
 from dataclasses import asdict
 from typing import Annotated
+from urllib.parse import quote
 
 from apiflask import APIBlueprint
 from flask import Response, current_app, g, redirect, request
@@ -258,7 +259,7 @@ def set_new_password(json_data: NewPassword) -> SessionState:
 @blueprint.doc(responses={302: "To the page that asks"})
 def ask_end_of_mail(token: str) -> Response:
     """The page on which all mail is ended, for programs that open the address instead of sending to it."""
-    return redirect(f"/no-mail/{token}")  # type: ignore[return-value] # werkzeug's own response
+    return redirect(f"/no-mail/{quote(token, safe='')}")  # type: ignore[return-value] # werkzeug's own response
 
 
 @blueprint.post("/no-mail/<token>")

@@ -44,6 +44,11 @@ def test_several_fills_at_one_mark_count_as_their_mean() -> None:
     assert marks(400, (0, 6), (5, 8.5), (5, 9.5), (10, 18)).marks[1].lph == pytest.approx((3600 / 8.5 + 3600 / 9.5) / 2)
 
 
+def test_marks_nobody_can_tell_apart_are_refused() -> None:
+    with pytest.raises(ValidationError, match="closer than"):
+        marks(8, (63.2, 3058), (2.1e-126, 3131), (0.0, 0.5))
+
+
 def test_fills_at_one_mark_alone_are_refused() -> None:
     with pytest.raises(ValidationError, match="same mark"):
         marks(400, (5, 8), (5, 9))

@@ -209,4 +209,5 @@ def _portions(q: AlkalinityDoseQuestion, rise: float, w: Working) -> tuple[int, 
         "carbonate",
     )
     harms = rise - given > 0.05
-    return (0 if harms else portions), after, harms
+    # A rise too small to part is one portion.
+    return (0 if harms else max(portions, 1)), after, harms

@@ -14,6 +14,9 @@ from reedmace.core.root_finding import root_between
 NOISE = 1.03
 """Uncertainty of a fill timed by hand, about 3 %: smaller differences count as equal (memory)."""
 
+LEAST_APART = 0.001
+"""Distance below which two marks cannot be told apart on any scale (a stated judgement)."""
+
 Mark = Annotated[float, number("of its scale", 0, 100, "Any scale of your own: clicks, eighths of a turn, degrees")]
 
 
@@ -35,6 +38,9 @@ class ThrottleMarksQuestion(Question):
     def _apart(self) -> "ThrottleMarksQuestion":
         if len({f.mark_count for f in self.fills}) < 2:
             raise ValueError("every fill is at the same mark; fill once more with the tap turned")
+        marks = sorted({f.mark_count for f in self.fills})
+        if min(b - a for a, b in pairwise(marks)) < LEAST_APART:
+            raise ValueError(f"two marks are closer than {LEAST_APART:g}; leave one out, or write both as the same")
         return self
 
 
