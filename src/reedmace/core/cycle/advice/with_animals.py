@@ -2,14 +2,14 @@
 
 import math
 
-from reedmace.core.chemistry.tolerance import nitrite_limit_mg_n_l
+from reedmace.core.chemistry.tolerance import ammonia_reach, nitrite_limit_mg_n_l
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import Action, Do, water_preparation
 from reedmace.core.cycle.advice.first_aid import other_kit_test
 from reedmace.core.cycle.advice.groups import weekly_test
 from reedmace.core.cycle.advice.water_alarm import SETTLED_STALE_DAYS, STALE_DAYS, is_stable
 from reedmace.core.cycle.animals.day_plan import Limit
-from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer, StepKind
+from reedmace.core.cycle.animals.emergency import DRIP_SHARE, EmergencyPlanAnswer, StepKind
 from reedmace.core.cycle.judgement.filter_stop import WATCH_DAYS
 from reedmace.core.cycle.record.kit_checks import nitrite_is_missed, nitrite_never_showed
 from reedmace.core.cycle.record.log import CycleLog
@@ -52,7 +52,8 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
     if doubted:
         return _nitrite_missed(log, s, plan)
     actions = _steps(log, plan)
-    if plan.changes and log.tap.released_mg_n_l() >= nitrite_limit_mg_n_l(log.salinity_g_kg):
+    pours = bool(plan.changes) or any(step.do == "drip" for step in plan.steps)
+    if pours and _tap_brings_poison(log, s):
         actions.insert(0, _other_water(log))
     elif _changes_do_not_help(log, plan):
         actions.append(_test_tap())
@@ -94,6 +95,14 @@ def _changes_do_not_help(log: CycleLog, plan: EmergencyPlanAnswer) -> bool:
         if one.over and before and one.now_mg_n_l >= HELPED_SHARE * min(before):
             return True
     return False
+
+
+def _tap_brings_poison(log: CycleLog, s: WaterNow) -> bool:
+    """Whether the treated tap holds more ammonia than animals bear, as it is or as the nitrite it becomes."""
+    brings = log.tap.released_mg_n_l()
+    ph = s.ph if s.ph is not None else log.start_ph
+    reach = ammonia_reach(brings, ph, log.temperature_now_c(), log.salinity_g_kg)
+    return brings >= nitrite_limit_mg_n_l(log.salinity_g_kg) or reach >= 1
 
 
 def _other_water(log: CycleLog) -> Action:
@@ -196,7 +205,7 @@ def _nitrite_missed(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer) -> tu
     water: list[Action] = []
     if not _changed_today(log):
         water = [_blind_change(log, s, "Every day until nitrite shows, or another kit reads none.")]
-        if log.tap.released_mg_n_l() >= nitrite_limit_mg_n_l(log.salinity_g_kg):
+        if _tap_brings_poison(log, s):
             water.insert(0, _other_water(log))
     return (
         "Ammonia has gone, and neither nitrite nor nitrate shows what it became: do not trust the nitrite test yet.",
@@ -286,6 +295,8 @@ def _steps(log: CycleLog, plan: EmergencyPlanAnswer) -> list[Action]:
     for step in plan.steps:
         hours = f", {formatting.hours(step.after_hours)} from now" if step.after_hours else ""
         change = next((c for c in plan.changes if step.do == "change" and c.after_hours == step.after_hours), None)
+        share = change.share if change else DRIP_SHARE if step.do == "drip" else None
+        in_litres = share is not None and log.litres_known
         wet = step.do in ("change", "drip", "soda", "bind")
         found.append(
             Action(
@@ -294,9 +305,9 @@ def _steps(log: CycleLog, plan: EmergencyPlanAnswer) -> list[Action]:
                 detail=step.how,
                 reason=_over(log, plan) if wet and not poured else _WHY[step.do],
                 when="now" if step.after_hours < 2 else "tonight",
-                amount=step.litres if change and log.litres_known else step.grams or None,
-                amount_unit="L" if change and log.litres_known else "g" if step.grams else None,
-                share=change.share if change else None,
+                amount=step.litres if in_litres else step.grams or None,
+                amount_unit="L" if in_litres else "g" if step.grams else None,
+                share=share,
                 raise_dkh=step.raise_dkh or None,
                 ph_shift=abs(step.after_ph - step.before_ph) if wet else None,
                 caution=" ".join(plan.cautions[:MOST_CAUTIONS]) if wet and not poured else None,

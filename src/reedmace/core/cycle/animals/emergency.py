@@ -65,6 +65,9 @@ Poison = Literal["ammonia", "nitrite"]
 POISONS: tuple[Poison, ...] = ("ammonia", "nitrite")
 
 
+DRIP_SHARE, DRIP_H = 1 / 3, 6.0
+"""Share of the water renewed by drops where no bucket may go in at once, and hours it takes (common practice)."""
+
 StepKind = Literal["aerate", "bind", "change", "drip", "soda", "warm", "cool", "test"]
 
 
@@ -323,8 +326,10 @@ def _steps(
         how = formatting.opening(pouring.words(change.litres, known=q.litres_known))
         step("change", change.after_hours, f"Change {_amount(q, change.share)}", how, litres=change.litres)
     if (over and not day.changes) or (acidity != "fine" and not day.changes and not day.soda):
-        how = "Treated, over hours, testing pH as it goes; no bucket at once."
-        step("drip", 0, "Let new water drip in", how)
+        how = (
+            f"{_amount(q, DRIP_SHARE)} of it, treated, over {DRIP_H:g} hours, testing pH as it goes; no bucket at once."
+        )
+        step("drip", 0, "Let new water drip in", how, litres=DRIP_SHARE * q.net_l)
     for at, raise_dkh, was, water in day.soda:
         before, ph, reach = was.carbonate.ph(), water.carbonate.ph(), water.reach()
         grams, title, how = _soda_words(q, raise_dkh)
