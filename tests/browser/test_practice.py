@@ -265,10 +265,11 @@ def _day(page: Page) -> int:
     return int(found.group(1))
 
 
+@pytest.mark.timeout(900)
 def test_a_newcomer_finishes_the_first_cycle_in_under_ten_minutes_of_presses(page: Page, running: Running) -> None:
     def seeded(route: Route) -> None:
         asked = json.loads(route.request.post_data or "{}")
-        route.continue_(post_data=json.dumps(asked | {"seed": 5}))
+        route.continue_(post_data=json.dumps(asked | {"seed": 12}))
 
     page.route(re.compile(r"/api/practice/tanks$"), seeded)
     page.goto(running.url)

@@ -5,9 +5,9 @@ from typing import Any
 
 def migrate(migrator: Any, database: Any, **_: Any) -> None:
     """Every result there is counts."""
-    migrator.sql("ALTER TABLE practice_result ADD COLUMN counts TINYINT(1) NOT NULL DEFAULT 1")
+    migrator.sql("ALTER TABLE practice_result ADD COLUMN IF NOT EXISTS counts TINYINT(1) NOT NULL DEFAULT 1")
 
 
 def rollback(migrator: Any, database: Any, **_: Any) -> None:
     """Drop it."""
-    migrator.sql("ALTER TABLE practice_result DROP COLUMN counts")
+    migrator.sql("ALTER TABLE practice_result DROP COLUMN IF EXISTS counts")
