@@ -211,6 +211,7 @@ def test_a_lesson_side_by_side_is_begun_passed_ended_and_left_together(keeper: K
 def test_media_moved_into_a_new_tank_are_missing_in_the_old_one(keeper: Keeper) -> None:
     made = keeper.send("POST", "/api/practice/tanks", {"lesson": "seeded", "seed": 6}).json
     old, new = (one["tank_id"] for one in made["beside"][:2])
+    assert [one["opens"] for one in made["beside"][:2]] == ["keep", "cycle"]
     began = made["now"]
     plan = {"kind": "cycle-plan", "method": "seeded-filter", "seed_share": 1.0, "started_at": began}
     keeper.write(new, plan)

@@ -102,6 +102,11 @@ function allOf(practice: Practice): number[] {
   return practice.beside.length > 0 ? practice.beside.map((one) => one.tank_id) : [practice.tank_id];
 }
 
+/** Where a lesson begins that was just made: at the first of its tanks. */
+export function beginsAt({ tank_id, beside, lesson }: Practice): string {
+  return `/tanks/${tank_id}/${beside[0]?.opens ?? lesson.opens}`;
+}
+
 export function usePassTime(of: Practice) {
   const tankId = of.tank_id;
   const queries = useQueryClient();

@@ -13104,6 +13104,11 @@ export interface components {
             tank_id: number;
             /** Label */
             label: string;
+            /**
+             * Opens
+             * @enum {string}
+             */
+            opens: "tank" | "stock" | "filter" | "fit" | "cycle" | "keep";
         };
         /**
          * Board

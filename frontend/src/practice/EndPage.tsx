@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { styled } from "styled-components";
-import { useBeginLesson, useEndOfLesson, type EndOfLesson } from "../api/practice";
+import { beginsAt, useBeginLesson, useEndOfLesson, type EndOfLesson } from "../api/practice";
 import { useTables } from "../api/tables";
 import { useTank } from "../api/tanks";
 import { Truth } from "../charts/Truth";
@@ -87,7 +87,7 @@ function Uncovered({ tankId, page }: { tankId: number; page: EndOfLesson }) {
                 onPress={() => {
                   begin.mutate(
                     { lesson: page.lesson },
-                    { onSuccess: (made) => void navigate(`/tanks/${made.tank_id}/${made.lesson.opens}`) },
+                    { onSuccess: (made) => void navigate(beginsAt(made)) },
                   );
                 }}
               >

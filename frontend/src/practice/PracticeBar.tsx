@@ -100,7 +100,7 @@ function SideBySide({ practice }: { practice: Practice }) {
       {practice.beside.map((one) => (
         <Link
           key={one.tank_id}
-          to={`/tanks/${one.tank_id}/${practice.lesson.opens}`}
+          to={`/tanks/${one.tank_id}/${one.opens}`}
           aria-current={one.tank_id === practice.tank_id ? "page" : undefined}
         >
           {one.label}

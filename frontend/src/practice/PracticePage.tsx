@@ -1,7 +1,7 @@
 /** The lessons: what each asks, how far one is, and a press that begins it. */
 import { useNavigate } from "react-router";
 import { styled } from "styled-components";
-import { useBeginLesson, useLessons, type Lesson } from "../api/practice";
+import { beginsAt, useBeginLesson, useLessons, type Lesson } from "../api/practice";
 import { useClasses, useOpenClass } from "../api/practiceClass";
 import { Button, Fold, InlineButton, Lead, LineLink, ProblemNote, Verdict, Waiting } from "../kit";
 import { LOCALE } from "../quantity/locale";
@@ -12,10 +12,7 @@ export default function PracticePage() {
   const begin = useBeginLesson();
   const navigate = useNavigate();
   const go = (lesson: Lesson) => {
-    begin.mutate(
-      { lesson: lesson.id },
-      { onSuccess: (made) => void navigate(`/tanks/${made.tank_id}/${made.lesson.opens}`) },
-    );
+    begin.mutate({ lesson: lesson.id }, { onSuccess: (made) => void navigate(beginsAt(made)) });
   };
   return (
     <Page>

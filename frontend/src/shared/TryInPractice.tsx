@@ -1,6 +1,6 @@
 /** One press from a real tank to its practice twin, to try what one would not dare. */
 import { useNavigate } from "react-router";
-import { useBeginLesson, usePracticeTank } from "../api/practice";
+import { beginsAt, useBeginLesson, usePracticeTank } from "../api/practice";
 import { InlineButton, ProblemNote } from "../kit";
 
 export function TryInPractice({ tankId }: { tankId: number }) {
@@ -15,7 +15,7 @@ export function TryInPractice({ tankId }: { tankId: number }) {
         onPress={() => {
           begin.mutate(
             { lesson: "free", tank_id: tankId },
-            { onSuccess: (made) => void navigate(`/tanks/${made.tank_id}/${made.lesson.opens}`) },
+            { onSuccess: (made) => void navigate(beginsAt(made)) },
           );
         }}
       >

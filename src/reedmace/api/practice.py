@@ -40,7 +40,14 @@ from reedmace.practice.judgement import EndPage, end_page, ended_together
 from reedmace.practice.kit import read_kit
 from reedmace.practice.lesson import lessons, words_of
 from reedmace.practice.record import ENTRY_MINUTES, MOST_DAYS, ChangedSetting, Coach, Practice
-from reedmace.practice.side_by_side import Member, begin_side_by_side, jump_together, label_of, with_shared_media
+from reedmace.practice.side_by_side import (
+    Member,
+    begin_side_by_side,
+    jump_together,
+    label_of,
+    opens_in,
+    with_shared_media,
+)
 from reedmace.practice.truth import given_of, shown_by, true_run
 from reedmace.store import PracticeTanks, practice_at
 from reedmace.store.practice import PracticeTankRow
@@ -156,7 +163,10 @@ def _out(tank_id: int, practice: Practice) -> PracticeOut:
         label=label_of(practice),
         beside=[]
         if practice.side is None
-        else [BesideOut(tank_id=row.id, label=label_of(row.practice)) for row in _mine().together(tank_id)],
+        else [
+            BesideOut(tank_id=row.id, label=label_of(row.practice), opens=opens_in(row.practice))
+            for row in _mine().together(tank_id)
+        ],
         of_class=_seat(tank_id),
     )
 

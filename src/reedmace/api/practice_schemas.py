@@ -49,6 +49,7 @@ class BesideOut(BaseModel):
 
     tank_id: int
     label: str
+    opens: Stage
 
 
 class OwnSeat(BaseModel):

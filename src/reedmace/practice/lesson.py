@@ -78,6 +78,8 @@ class SideTank:
     label: str
     begin: Callable[[int, int, np.random.Generator], "Given"]
     reached: Callable[["Ending"], bool] | None = None
+    opens: Stage | None = None
+    """The stage it begins in, where it is another than the lesson's."""
 
 
 @dataclass(frozen=True)

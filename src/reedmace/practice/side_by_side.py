@@ -9,7 +9,7 @@ from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.state import replay
 from reedmace.practice.begin import begin
 from reedmace.practice.clock import Jump, Until, jump
-from reedmace.practice.lesson import Lesson, lessons
+from reedmace.practice.lesson import Lesson, Stage, lessons
 from reedmace.practice.record import Coach, Practice, SidePlace, TakenMedia
 from reedmace.practice.truth import brings_film, standing_entries
 
@@ -43,6 +43,12 @@ def label_of(practice: Practice) -> str:
     """What a tank is called beside the others; empty for one that stands alone."""
     side = practice.side
     return lessons()[practice.lesson].side_by_side[side.place].label if side else ""
+
+
+def opens_in(practice: Practice) -> Stage:
+    """The stage a tank begins in."""
+    lesson, side = lessons()[practice.lesson], practice.side
+    return (lesson.side_by_side[side.place].opens if side else None) or lesson.opens
 
 
 def jump_together(members: Sequence[Member], until: Until) -> list[Jump]:

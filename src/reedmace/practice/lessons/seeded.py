@@ -3,12 +3,14 @@
 import numpy as np
 
 from reedmace.practice.lesson import Ending, Given, Lesson, SideTank, Written
-from reedmace.practice.starts import NET_L, filter_plan, merged, stock_plan, tank_plan, tests_of
+from reedmace.practice.starts import NET_L, filter_plan, merged, minutes, stock_plan, tank_plan, tests_of
 from reedmace.standins.practice_run import Act, Setup
 from reedmace.standins.practice_tank import PracticeTank
 
-OLD_DANIOS, NEW_DANIOS, OLD_DAYS = 24, 16, 21
-"""Danios of the mature tank and planned for each new one, and the days for which the mature one is watched."""
+OLD_DANIOS, NEW_DANIOS, OLD_DAYS, KEPT_DAYS = 24, 16, 21, 300
+"""Danios of the mature tank and planned for each new one, the days for which the mature one is watched, and those for
+which it has been kept before.
+"""
 
 
 def _begin(_seed: int, rng: np.random.Generator) -> Given:
@@ -30,7 +32,7 @@ def _old(seed: int, _play_seed: int, rng: np.random.Generator) -> Given:
         stock_plan(zebra_danio=OLD_DANIOS),
         filter_plan(),
         Written(0, {"kind": "situation", "stands": "running"}),
-        Written(0, {"kind": "stocking", "species_id": "zebra-danio", "count": OLD_DANIOS}),
+        Written(-minutes(KEPT_DAYS), {"kind": "stocking", "species_id": "zebra-danio", "count": OLD_DANIOS}),
     ]
     return Given(setup, merged(plans, tests_of(PracticeTank(setup, seed), [*acts, came], (0,))), acts)
 
@@ -73,7 +75,7 @@ LESSON = Lesson(
     ),
     goal_alone="At least sixteen danios in, all alive a week later.",
     side_by_side=(
-        SideTank("Old tank", _old, _old_lives),
+        SideTank("Old tank", _old, _old_lives, opens="keep"),
         *(SideTank(f"New tank {n}", _new, _new_lives) for n in (1, 2, 3)),
     ),
     shares_media=True,
