@@ -42,7 +42,7 @@ class Setup:
     salt: bool = False
     filter_runs: bool = True
     airless: float = 0.5
-    """Share of its film that lies in water without oxygen while the filter stands still."""
+    """Share of its film that lies in water without oxygen while the filter stands still (memory)."""
     clogs_days: float = 0.0
     """Days of whole rations until dirt halves the filter's flow; 0 where it is never dirty enough to count."""
 

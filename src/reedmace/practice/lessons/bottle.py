@@ -13,7 +13,7 @@ CASES = (
     (26.0, 6.7, 2.6, 3.0, "Its bottle lived, but acid water held it back."),
     (25.0, 7.8, 8.0, 0.0, "Nothing lived in its bottle."),
 )
-"""Warmth in °C, pH, KH in dKH, what the bottle holds over a usual one, and what is said of it at the end."""
+"""Warmth in °C, pH, KH in dKH, what the bottle holds over a usual one, and what is said of it at the end (memory)."""
 
 
 def _begin(_seed: int, rng: np.random.Generator) -> Given:

@@ -51,6 +51,11 @@ def test_ammonia_that_went_and_shows_nowhere_is_missed_by_the_nitrite_test() -> 
     assert any("another kit" in action.title for action in advice.then)
 
 
+def test_ammonia_read_once_but_high_went_all_the_same() -> None:
+    assert nitrite_is_missed(log_of(falling(2, 0, 0)))
+    assert not nitrite_is_missed(log_of(falling(1, 0, 0)))
+
+
 def test_a_second_kit_that_reads_none_as_well_ends_the_doubt() -> None:
     assert not nitrite_is_missed(log_of([*GONE[:-1], GONE[-1] | {"other_kit": True}]))
     # One that read ammonia alone says nothing of nitrite.

@@ -175,7 +175,10 @@ def _went_unseen(log: CycleLog, rows: list[TestRow], start: int) -> bool:
     since, _, shown = rows[start]
     if since < rows[-1][0] - WENT_DAYS:
         return False
-    ammonia = _read_twice([value for _, value, _ in rows], start)
+    values = [value for _, value, _ in rows]
+    # Read once it may be one step too high, no more.
+    lower = max((step for step in log.kit.steps_mg_n_l("ammonia") if step < ALMOST * values[start]), default=0.0)
+    ammonia = max(_read_twice(values, start), lower)
     if not shown:
         ammonia = _least(log, "ammonia", ammonia)
     # Of one step too low, once, nothing is concluded.
