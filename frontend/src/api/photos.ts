@@ -6,6 +6,7 @@ import { queryOptions, useQueryClient, type QueryClient } from "@tanstack/react-
 import { get, update } from "idb-keyval";
 import { useEffect, useSyncExternalStore } from "react";
 import { ask, client, postText, ProblemError, sendFile } from "./client";
+import { replaceData } from "./replaceData";
 import { newKey } from "./outbox";
 import type { Photo } from "./schemas";
 
@@ -47,22 +48,32 @@ export function pictureOf(tankId: number, id: number, size: "small" | "full"): s
 }
 
 /** Store a photograph on this device; false where there is no room for it. */
-export async function holdPhoto(photo: Omit<HeldPhoto, "key" | "account">): Promise<boolean> {
-  const stored = (await get<HeldPhoto[]>(STORAGE_KEY)) ?? [];
-  if (stored.reduce((sum, one) => sum + one.blob.size, photo.blob.size) > MOST_HELD) return false;
-  await change((all) => [...all, { ...photo, key: newKey(), account }]);
-  return true;
+export async function holdPhoto(
+  photo: Omit<HeldPhoto, "key" | "account">,
+  stays: (one: HeldPhoto) => boolean = () => true,
+): Promise<boolean> {
+  let room = true;
+  // What it replaces goes in the same step: a page closed meanwhile has one of the two.
+  await change((all) => {
+    const left = all.filter(stays);
+    room = left.reduce((sum, one) => sum + one.blob.size, photo.blob.size) <= MOST_HELD;
+    return room ? [...left, { ...photo, key: newKey(), account }] : all;
+  });
+  return room;
 }
 
 /** The same for the one photograph of a box: it takes the place of one that still waits. */
 export async function holdBoxPhoto(boxId: number, blob: Blob): Promise<boolean> {
-  await dropBoxPhoto(boxId);
   const at = new Date().toISOString();
-  return holdPhoto({ tankId: 0, boxId, at, of: "box", words: "", blob });
+  return holdPhoto({ tankId: 0, boxId, at, of: "box", words: "", blob }, notOfBox(boxId));
 }
 
 export function dropBoxPhoto(boxId: number): Promise<void> {
-  return change((all) => all.filter((one) => one.account !== account || one.boxId !== boxId));
+  return change((all) => all.filter(notOfBox(boxId)));
+}
+
+function notOfBox(boxId: number): (one: HeldPhoto) => boolean {
+  return (one) => one.account !== account || one.boxId !== boxId;
 }
 
 export function dropPhoto(key: string): Promise<void> {
@@ -104,7 +115,7 @@ async function send(queries: QueryClient): Promise<void> {
       try {
         if (next.boxId === undefined) await sendOfTank(next, queries);
         else
-          queries.setQueryData(["shelf"], await sendFile("PUT", `/api/shelf/${next.boxId}/photo`, next.blob));
+          replaceData(queries, ["shelf"], await sendFile("PUT", `/api/shelf/${next.boxId}/photo`, next.blob));
       } catch (error) {
         const said = error instanceof ProblemError ? error : null;
         // Offline, signed out or busy: later. Rejected for good: it stays, shown with the reason.

@@ -2,6 +2,7 @@
 import { createContext, useContext } from "react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ask, client, ProblemError } from "./client";
+import { replaceData } from "./replaceData";
 import { settled } from "./outbox";
 import type { components } from "./types";
 
@@ -118,7 +119,7 @@ export function usePassTime(of: Practice) {
       );
     },
     onSuccess: async ({ practice }) => {
-      queries.setQueryData(["practice", tankId], practice);
+      replaceData(queries, ["practice", tankId], practice);
       const every = allOf(practice);
       every.forEach((one) => {
         queries.removeQueries({ queryKey: ["vials", one] });
@@ -136,7 +137,7 @@ export function useSetPractice(tankId: number) {
     mutationFn: (body) =>
       ask(client.POST("/api/practice/tanks/{tank_id}/settings", { params: pathOf(tankId), body })),
     onSuccess: (practice) => {
-      queries.setQueryData(["practice", tankId], practice);
+      replaceData(queries, ["practice", tankId], practice);
     },
   });
 }
@@ -150,7 +151,7 @@ export function useEndLesson(of: Practice) {
       return ask(client.POST("/api/practice/tanks/{tank_id}/end", { params: pathOf(tankId) }));
     },
     onSuccess: async (page) => {
-      queries.setQueryData(["end", tankId], page);
+      replaceData(queries, ["end", tankId], page);
       await queries.invalidateQueries({ queryKey: ["lessons"] });
     },
   });

@@ -1,6 +1,7 @@
 /** The signed-in session, and the state it sets for the page. */
 import { queryOptions, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ask, client, rememberSession } from "./client";
+import { replaceData } from "./replaceData";
 import { ownOutbox } from "./outbox";
 import { chooseUnits } from "./units";
 import type { SessionState } from "./schemas";
@@ -41,6 +42,6 @@ export function useEnter() {
   return (state: SessionState) => {
     takeOver(state);
     queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" && q.queryKey[0] !== "tables" });
-    queries.setQueryData(["session"], state);
+    replaceData(queries, ["session"], state);
   };
 }

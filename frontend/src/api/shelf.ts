@@ -1,6 +1,7 @@
 /** The shelf, the counter and the pages of the kinds. */
 import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ask, client, postText, ProblemError } from "./client";
+import { replaceData } from "./replaceData";
 import { useSettled } from "./compute";
 import { newKey } from "./outbox";
 import type { BoxesPut, CounterAnswer, CounterQuestion, Shelf, ShelfBox, ShelfItem } from "./schemas";
@@ -64,7 +65,7 @@ export function useRemoveBoxPhoto(id: number) {
   return useMutation<Shelf, ProblemError>({
     mutationFn: () => ask(client.DELETE("/api/shelf/{box_id}/photo", { params: { path: { box_id: id } } })),
     onSuccess: (shelf) => {
-      queries.setQueryData(["shelf"], shelf);
+      replaceData(queries, ["shelf"], shelf);
     },
   });
 }

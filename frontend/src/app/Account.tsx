@@ -6,6 +6,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
+import { replaceData } from "../api/replaceData";
 import { useEnter } from "../api/session";
 import type { SessionState } from "../api/schemas";
 import { Button, Fields, Lead, PickOne, ProblemNote, TextField, Verdict, YesNo } from "../kit";
@@ -194,7 +195,7 @@ function ContributionForm() {
         value={contribution.data.contributes}
         onChange={(contributes) => {
           void ask(client.PUT("/api/account/contribution", { body: { contributes } })).then((now) => {
-            queries.setQueryData(["contribution"], now);
+            replaceData(queries, ["contribution"], now);
           });
         }}
       />

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
+import { replaceData } from "../api/replaceData";
 import type { NoticeChoice, NoticeState } from "../api/schemas";
 import {
   Button,
@@ -63,9 +64,9 @@ function Choices({ state }: { state: NoticeState }) {
     // Times mean nothing without a zone: it is the device's, until another is chosen.
     const zone = change.mail && choice.zone === "UTC" ? { zone: ZONE_HERE } : {};
     const body = { ...choice, ...zone, ...change };
-    queries.setQueryData(["notices"], { ...state, choice: body });
+    replaceData(queries, ["notices"], { ...state, choice: body });
     try {
-      queries.setQueryData(["notices"], await ask(client.PUT("/api/account/notices", { body })));
+      replaceData(queries, ["notices"], await ask(client.PUT("/api/account/notices", { body })));
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
       setProblem(error);

@@ -4,6 +4,7 @@ import { useParams } from "react-router";
 import { styled } from "styled-components";
 import { useQueryClient } from "@tanstack/react-query";
 import { ask, client, ProblemError } from "../api/client";
+import { replaceData } from "../api/replaceData";
 import { standing } from "../api/compute";
 import { useRoom, useRoomView } from "../api/rooms";
 import { useTables } from "../api/tables";
@@ -105,7 +106,7 @@ function SavePlan({ room, plan, onDrop }: { room: RoomSeen["room"]; plan: RoomPl
           body: { name: room.name, plan, version: room.version },
         }),
       );
-      queries.setQueryData(["rooms", room.id], seen);
+      replaceData(queries, ["rooms", room.id], seen);
     } catch (error) {
       if (error instanceof ProblemError) setProblem(error);
       else throw error;
