@@ -6,7 +6,7 @@ from pathlib import Path
 
 import numpy as np
 from PIL import Image
-from playwright.sync_api import FilePayload, Page, expect
+from playwright.sync_api import FilePayload, Page, Route, expect
 
 from tests.browser.test_reminders import faults
 from tests.support.browser_api import send, write
@@ -143,13 +143,17 @@ def test_a_boxs_photograph_taken_without_a_connection_is_sent_when_it_is_back(
     page.context.set_offline(False)
     again = page.context.new_page()
     # The shelf is asked for before the photograph is sent, and its answer comes after.
-    older: list = []
-    again.route("**/api/shelf", lambda route: older.append((route, route.fetch())))
-    with again.expect_response(f"**/api/shelf/{made['id']}/photo"):
+    older = again.request.get(f"{running.url}/api/shelf").body()
+    asked: list[Route] = []
+    sending: list[Route] = []
+    again.route("**/api/shelf", lambda route: asked.append(route))
+    again.route(f"**/api/shelf/{made['id']}/photo", lambda route: sending.append(route))
+    with again.expect_request("**/api/shelf"), again.expect_request(f"**/api/shelf/{made['id']}/photo"):
         again.goto(f"{running.url}/shelf")
-    assert older
-    for route, answer in older:
-        route.fulfill(response=answer)
+    with again.expect_response(f"**/api/shelf/{made['id']}/photo"):
+        sending[0].continue_()
+    asked[0].fulfill(body=older, content_type="application/json")
+    again.unroute_all()
     expect(again.get_by_role("table").get_by_role("img", name="The box of Reed 300")).to_be_visible()
     # The second took the place of the first, which was never sent.
     sent = Image.open(io.BytesIO(again.request.get(f"{running.url}/api/shelf/{made['id']}/photo.jpg").body()))
