@@ -17,6 +17,7 @@ from reedmace.core.chemistry import (
 from reedmace.core.chemistry.shock_limits import PH_SHIFT_EMPTY
 from reedmace.core.chemistry.water_change import Pouring, Solute
 from reedmace.core.contract import Celsius, ComputedPart, MgNPerL, Share, Working, number, whole
+from reedmace.core.cycle.record.dose_to_prove import dose_to_prove_mg_n_l, leaves_traces
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, TRANSFERRED, CycleLog
 from reedmace.core.cycle.record.nitrification import film_at_work
 from reedmace.core.cycle.record.water_now import WaterNow
@@ -93,9 +94,9 @@ def next_dose(log: CycleLog, s: WaterNow, w: Working) -> Action | None:
 
     log: the cycle's; s: the water now; w: gets the lines. Never aims over the hold of 5 ppm (common practice).
     """
-    wanted = log.plan_target_ppm * NITROGEN_SHARE["NH4"] if not log.doses else log.challenge_mg_n_l()
+    wanted = log.plan_target_ppm * NITROGEN_SHARE["NH4"] if not log.doses else dose_to_prove_mg_n_l(log)
     if log.method in TRANSFERRED:
-        wanted = log.challenge_mg_n_l()
+        wanted = dose_to_prove_mg_n_l(log)
     wanted = min(wanted, HIGH_AMMONIA_MG_N_L)
     if wanted <= s.ammonia_now:
         return None
@@ -112,15 +113,7 @@ def next_dose(log: CycleLog, s: WaterNow, w: Working) -> Action | None:
         do="dose-ammonia",
         title=f"Dose to {log.ppm(wanted)}",
         detail=f"{answer.verdict.split(' to bring')[0]}, stirred into a jug of tank water.",
-        reason=(
-            "The film needs feeding, and each dose that is gone in a day is the proof you are after."
-            if log.doses or film_at_work(log)
-            else (
-                "Nothing lives in the filter yet; this is the food that starts it."
-                if log.method == "measured-ammonia"
-                else "The film that came across must be fed, and a dose gone in a day shows that it lives."
-            )
-        ),
+        reason=_why_dosed(log),
         when="now",
         amount=amount,
         amount_unit=unit,
@@ -130,6 +123,19 @@ def next_dose(log: CycleLog, s: WaterNow, w: Working) -> Action | None:
             " bleach."
         ),
     )
+
+
+def _why_dosed(log: CycleLog) -> str:
+    if leaves_traces(log):
+        return (
+            "Whole doses leave a trace of nitrite time after time. Half a dose gone in a day proves the filter for half"
+            " the animals; it grows with them, and the others come later."
+        )
+    if log.doses or film_at_work(log):
+        return "The film needs feeding, and each dose that is gone in a day is the proof you are after."
+    if log.method == "measured-ammonia":
+        return "Nothing lives in the filter yet; this is the food that starts it."
+    return "The film that came across must be fed, and a dose gone in a day shows that it lives."
 
 
 def water_preparation(log: CycleLog, s: WaterNow) -> str:

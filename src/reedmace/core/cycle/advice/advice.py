@@ -16,6 +16,7 @@ from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer, CycleR
 from reedmace.core.cycle.judgement.stall_causes import Finding
 from reedmace.core.cycle.judgement.stalls import diagnose
 from reedmace.core.cycle.outlook.coming_stalls import ComingStall, coming_stalls
+from reedmace.core.cycle.record.dose_to_prove import dose_to_prove_mg_n_l
 from reedmace.core.cycle.record.kit_checks import kit_is_stuck
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.water_now import WaterNow, carried_forward, untreated_changes, water_now
@@ -155,7 +156,7 @@ def _keep_feeding(log: CycleLog) -> Action:
     return Action(
         do="feed-film",
         title="If they come later, keep dosing",
-        detail=f"{log.ppm(log.challenge_mg_n_l())} every two or three days, and change again the day before.",
+        detail=f"{log.ppm(dose_to_prove_mg_n_l(log))} every two or three days, and change again the day before.",
         reason="An unfed film fades.",
         when="later",
     )

@@ -3,6 +3,7 @@
 from reedmace.core.cycle.advice.action import Action
 from reedmace.core.cycle.animals.stocking_ramp import RampStep, StockingRampAnswer, StockingRampQuestion, stocking_ramp
 from reedmace.core.cycle.judgement.readiness import CycleReadinessAnswer
+from reedmace.core.cycle.record.dose_to_prove import dose_to_prove_mg_n_l
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.errors import CannotAnswer
 
@@ -73,7 +74,7 @@ def ramp_ahead(log: CycleLog, ready: CycleReadinessAnswer) -> StockingRampAnswer
     """
     if log.animals_are_in() and not log.present:
         return None
-    return _ramp_from(log, ready.proven_mg_n_l_day or (0.0 if log.present else log.challenge_mg_n_l()))
+    return _ramp_from(log, ready.proven_mg_n_l_day or (0.0 if log.present else dose_to_prove_mg_n_l(log)))
 
 
 def _ramp_from(log: CycleLog, proven_mg_n_l_day: float) -> StockingRampAnswer | None:

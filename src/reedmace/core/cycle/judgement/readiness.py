@@ -18,6 +18,7 @@ from reedmace.core.cycle.judgement.standards import (
     standard_for,
 )
 from reedmace.core.cycle.model.ensemble import share_passing_within
+from reedmace.core.cycle.record.dose_to_prove import dose_to_prove_mg_n_l, leaves_traces, write_dose_to_prove
 from reedmace.core.cycle.record.kit_checks import kit_is_stuck, nitrite_never_showed
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.nitrification import nitrate_did_not_rise
@@ -76,7 +77,7 @@ def _confidence(log: CycleLog, cleared: int) -> tuple[Confidence, list[str]]:
     points += 2 if widest <= 2.5 else 1 if widest <= 4 else 0
     why.append(f"at most {max(widest, 1):.0f} days between them lately" if late else "none in the last ten days")
     first = log.kit.steps_mg_n_l("ammonia")[1]
-    fine = first <= 0.4 * log.challenge_mg_n_l()
+    fine = first <= 0.4 * dose_to_prove_mg_n_l(log)
     points += 1 if fine else 0
     why.append(
         "a kit fine enough for this load"
@@ -221,9 +222,10 @@ def _clears_mg_n_l_day(log: CycleLog, w: Working) -> float:
 
 
 def _standards(log: CycleLog, follow: StandardName, challenge: float, w: Working) -> list[Standard]:
-    """Every standard judged. follow: the one that decides; challenge: the load-matched dose, mg N/L."""
+    """Every standard judged. follow: the one that decides; challenge: the dose to prove, mg N/L."""
+    matched = "Half of load-matched, since whole doses leave a trace" if leaves_traces(log) else "Load-matched"
     sized: tuple[tuple[StandardName, str, float], ...] = (
-        ("load-matched", f"Load-matched: {log.ppm(challenge)} gone in a day, twice running", challenge),
+        ("load-matched", f"{matched}: {log.ppm(challenge)} gone in a day, twice running", challenge),
         ("two-ppm", f"{log.ppm(2 * NITROGEN_SHARE['NH4'])} gone in a day, twice running", 2 * NITROGEN_SHARE["NH4"]),
         ("one-ppm", f"{log.ppm(NITROGEN_SHARE['NH4'])} gone in a day, twice running", NITROGEN_SHARE["NH4"]),
     )
@@ -242,14 +244,7 @@ def cycle_readiness(question: CycleReadinessQuestion) -> CycleReadinessAnswer:
     """
     q, w, log = question, Working(), question.log
     follow = q.standard or standard_for(log)
-    challenge = w.line(
-        "challenge",
-        "max(1.2 × planned load, 0.5)",
-        f"max(1.2 × {log.planned_load_mg_n_l_day:.3g}, 0.5)",
-        log.challenge_mg_n_l(),
-        "mg N/L",
-        "practice",
-    )
+    challenge = write_dose_to_prove(log, w)
     zero_ammonia, zero_nitrite = log.kit.zero_mg_n_l("ammonia"), log.kit.zero_mg_n_l("nitrite")
     w.line("zero", "half the kit's first step", "ammonia, as N", zero_ammonia, "mg N/L", "practice")
     w.line("zero", "half the kit's first step", "nitrite, as N", zero_nitrite, "mg N/L", "practice")

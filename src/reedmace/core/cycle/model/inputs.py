@@ -35,6 +35,7 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     ZEROS_NEEDED,
 )
 from reedmace.core.cycle.model.prior import MATURE_FILM_MG_N_L_DAY
+from reedmace.core.cycle.record.dose_to_prove import dose_to_prove_mg_n_l
 from reedmace.core.cycle.record.film_losses import film_losses
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, TRANSFERRED, CycleLog, LoggedDose
 from reedmace.core.cycle.record.nitrification import film_at_work, unwritten_doses
@@ -308,7 +309,7 @@ def aim_of(log: CycleLog, scenario: Scenario) -> Floats:
     """Kernel targets from today, in its order (9,). log: the cycle's; scenario: what is done from today on."""
     aim = np.zeros(AIMS)
     dosing = log.doses_ammonia() and not log.animals_are_in()
-    aim[DOSE] = max(log.challenge_mg_n_l() * scenario.dose_factor, 0.2) if dosing else 0.0
+    aim[DOSE] = max(dose_to_prove_mg_n_l(log) * scenario.dose_factor, 0.2) if dosing else 0.0
     aim[DOSE_BASE] = base_per_n(log.product)
     aim[ZERO], aim[ZERO_NITRITE] = log.kit.zero_mg_n_l("ammonia"), log.kit.zero_mg_n_l("nitrite")
     aim[HOLD_NITRITE] = HIGH_NITRITE_MG_N_L

@@ -10,6 +10,7 @@ from reedmace.core.cycle.judgement.readiness import CycleReadinessQuestion, cycl
 from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, condition, percentiles, project, resample
 from reedmace.core.cycle.model.inputs import Scenario, step_of
 from reedmace.core.cycle.model.nitrogen_kernel import CO2, LAG
+from reedmace.core.cycle.record.dose_to_prove import write_dose_to_prove
 from reedmace.core.cycle.record.kit_checks import kit_is_stuck
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.nitrification import unwritten_doses
@@ -160,14 +161,7 @@ def _write_basis(q: CycleForecastQuestion, ensemble: Ensemble, w: Working) -> No
     """The lines of what the forecast rests on."""
     log, temperature = q.log, q.log.temperature_now_c()
     if log.doses_ammonia():
-        w.line(
-            "challenge",
-            "max(1.2 × planned load, 0.5)",
-            f"max(1.2 × {log.planned_load_mg_n_l_day:.3g}, 0.5)",
-            log.challenge_mg_n_l(),
-            "mg N/L",
-            "practice",
-        )
+        write_dose_to_prove(log, w)
     w.line("θ", "1.08^(T − 25)", f"1.08^({temperature:g} − 25)", temperature_factor(temperature), "ratio", "asm1")
     w.line(
         "CO2",
