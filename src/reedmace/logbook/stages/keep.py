@@ -1,7 +1,7 @@
 """Keep stage: each filter's flow over time, the care plan, and costs."""
 
-from datetime import datetime, timedelta
-from typing import Annotated, Literal
+from datetime import datetime
+from typing import Annotated
 
 from pydantic import AwareDatetime, Field
 
@@ -21,9 +21,10 @@ from reedmace.core.filter import RunningCostAnswer
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.fit import CareStepsAnswer
 from reedmace.core.tank import TankVolumeAnswer
-from reedmace.core.upkeep import CarePlanAnswer, CareTask, FlowFadeAnswer, HolidayAnswer
-from reedmace.core.upkeep.care_plan import CHANGE_SHARE, FLOW_TEST_DAYS
+from reedmace.core.upkeep import CarePlanAnswer, FlowFadeAnswer, HolidayAnswer
+from reedmace.core.upkeep.care_plan import FLOW_TEST_DAYS
 from reedmace.core.upkeep.flow_drop import not_brought_back, sudden_fall
+from reedmace.logbook.care.care_rows import CareRow, care_row
 from reedmace.logbook.care.change_reviews import ChangeReview, reviews
 from reedmace.logbook.care.costs import TankCosts, tank_costs
 from reedmace.logbook.care.filter_stops import stops
@@ -34,10 +35,10 @@ from reedmace.logbook.care.sick_animals import illness
 from reedmace.logbook.care.supplies import Supplies, supplies
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.care.upkeep_log import care, cleaned_at, cleaning, cleanings, flow_faded, holiday
-from reedmace.logbook.care.water_use import co2_now, pour_words
+from reedmace.logbook.care.water_use import co2_now
 from reedmace.logbook.replay.animals import animals_in, load_in
 from reedmace.logbook.replay.cycle_log import care_log, cycle_log
-from reedmace.logbook.replay.entries import AirSeen, Body, CareDone, Entry, MediaWork, WaterChange
+from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.equipment import installed_filters, stock_load
 from reedmace.logbook.replay.measured_flows import all_flows
 from reedmace.logbook.replay.salinity_drift import salinity_drift
@@ -72,16 +73,6 @@ class KeptFilter(Part):
     )
     look_for: list[str] = Field(description="What may be behind it, by its kind")
     usual_days: Annotated[float, number("days", 0, 4000, "Between cleanings, by its kind and this food")]
-
-
-class CareRow(Part):
-    """One task of the care plan with its day, and what "done" records or the stage where it is done."""
-
-    task: CareTask
-    at: AwareDatetime
-    done: Body | None
-    stage: Literal["fit", "cycle"] | None
-    pour: str | None = Field(description="What a change pours: litres, hot and cold, salt, treatment")
 
 
 class KeepView(Part):
@@ -122,29 +113,6 @@ def in_danger(state: LogbookState, now: datetime) -> CycleAdviceAnswer | None:
     if log is None or not in_danger_now(log):
         return None
     return cycle_advice(CycleAdviceQuestion(log=log))
-
-
-def _row(state: LogbookState, task: CareTask, touched: dict[str, float], now: datetime) -> CareRow:
-    """A task with its day.
-
-    state: the tank's; touched: the share of its media one cleaning of each filter touches, by its key.
-    """
-    done: Body | None = None
-    stage: Literal["fit", "cycle"] | None = None
-    if task.what == "change":
-        done = WaterChange(kind="water-change", share=CHANGE_SHARE)
-    elif task.what == "clean":
-        done = MediaWork(
-            kind="media-work", what="rinsed", share=touched[task.filter_key or ""], filter_key=task.filter_key
-        )
-    elif task.what == "look":
-        done = AirSeen(kind="air-seen", bubbles="steady", filter_key=task.filter_key)
-    elif task.what in ("guard", "carbon", "socks", "top-up"):
-        done = CareDone(kind="care", what=task.what, filter_key=task.filter_key)
-    else:
-        stage = "fit" if task.what == "flow-test" else "cycle"
-    pour = pour_words(state, CHANGE_SHARE, now) if task.what == "change" else None
-    return CareRow(task=task, at=now + timedelta(days=task.in_days), done=done, stage=stage, pour=pour)
 
 
 def _spoken_first(
@@ -252,7 +220,7 @@ def keep_view(state: LogbookState, now: datetime) -> KeepView:
         care=plan,
         years=years_ahead(state, now),
         holiday=holiday(state, plan, stock_load(state).feed_today_g_day, now) if plan else None,
-        rows=[_row(state, task, {f.key: f.cleaning.touched_share for f in found}, now) for task in plan.tasks]
+        rows=[care_row(state, task, {f.key: f.cleaning.touched_share for f in found}, now) for task in plan.tasks]
         if plan
         else [],
         stops=stopped,
