@@ -42,7 +42,22 @@ EXAMPLES: dict[str, dict[str, Any]] = {
         ],
     },
     "airlift-flow": {"air_l_min": 1, "tube_bore_mm": 16, "submerged_cm": 28},
-    "sponge-round": {"pieces": [{"key": f"s{i}", "tank": f"T{i}", "next_day": 4.0 * i - 3} for i in range(9)]},
+    "room-round": {
+        "walk_days": [0, 3],
+        "tasks": [
+            {
+                "key": f"s{i}",
+                "tank": f"T{i}",
+                "place_count": i,
+                "what": "clean",
+                "every_days": 21,
+                "next_day": 4.0 * i - 3,
+                "minutes": 3,
+                "sponge": True,
+            }
+            for i in range(9)
+        ],
+    },
     "skimmer-size": {"net_l": 300, "feed_g_day": 4},
     "heater-size": {"glass_m2": 1.4, "surface_m2": 0.34, "water_c": 25, "watts": 50},
     "evaporation": {"surface_m2": 0.34, "net_l": 130},

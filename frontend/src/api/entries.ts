@@ -26,22 +26,42 @@ export function useWrite(tankId: number) {
       };
       // A plan is saved over what its page shows; sent later it might overwrite a newer one.
       if (body.kind.endsWith("-plan")) return sendEntry(tankId, entry);
-      holdWhileSending(tankId, entry);
-      try {
-        const written = await sendEntry(tankId, entry);
-        release(entry.key);
-        return written;
-      } catch (error) {
-        if (error instanceof ProblemError && error.offline) {
-          hold(tankId, entry);
-          return "held";
-        }
-        release(entry.key);
-        throw error;
-      }
+      return sendOrHold(tankId, entry);
     },
     // Offline there is nothing to refetch, and waiting would leave the typed line in its field.
     onSuccess: (entry) => (entry === "held" ? undefined : refresh(queries, tankId)),
+  });
+}
+
+/** Send an entry; offline it stays on this device. */
+async function sendOrHold(tankId: number, entry: NewEntry): Promise<Entry | "held"> {
+  holdWhileSending(tankId, entry);
+  try {
+    const written = await sendEntry(tankId, entry);
+    release(entry.key);
+    return written;
+  } catch (error) {
+    if (error instanceof ProblemError && error.offline) {
+      hold(tankId, entry);
+      return "held";
+    }
+    release(entry.key);
+    throw error;
+  }
+}
+
+/** Write one entry in each of several tanks, one after the other; offline each is stored and sent later. */
+export function useWriteAlong() {
+  const queries = useQueryClient();
+  return useMutation<null, ProblemError, { tankId: number; body: Body }[]>({
+    mutationFn: async (several) => {
+      const at = nowDate().toISOString();
+      const entries = several.map(({ tankId, body }) => ({ tankId, entry: { key: newKey(), at, body } }));
+      for (const { tankId, entry } of entries) await sendOrHold(tankId, entry);
+      return null;
+    },
+    onSettled: (_done, _error, several) =>
+      Promise.all([...new Set(several.map((one) => one.tankId))].map((tankId) => refresh(queries, tankId))),
   });
 }
 
@@ -100,6 +120,7 @@ export function useAgain(tankId: number) {
 export async function refresh(queries: ReturnType<typeof useQueryClient>, tankId: number): Promise<void> {
   void queries.invalidateQueries({ queryKey: ["tanks"] });
   void queries.invalidateQueries({ queryKey: ["today"] });
+  void queries.invalidateQueries({ queryKey: ["round"] });
   void queries.invalidateQueries({ queryKey: ["entries", tankId] });
   void queries.invalidateQueries({ queryKey: ["cycle", tankId] });
   void queries.invalidateQueries({ queryKey: ["view", tankId] });

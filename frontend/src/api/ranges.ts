@@ -86,6 +86,8 @@ export const RANGES = {
   "RoomPump.outlets_count": [1, 500, 1],
   "RoomPump.watts": [0.5, 2000, 1],
   "RoomSump.pump_head_m": [0.1, 50, 1],
+  "RoundHabits.change_lph": [20, 50000, 1],
+  "RoundHabits.people_count": [1, 20, 1],
   "RunningCostQuestion.price_per_kwh": [0, 100, 1],
   "SalinityScalesQuestion.read_on_scale": [0, 120, 1],
   "SeedDonor.age_days": [0, 10000, 1],

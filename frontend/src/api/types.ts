@@ -4048,6 +4048,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/room-round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is done in a room this week, day by day, in the order of the walk. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RoomRoundQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomRoundAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/read-label": {
         parameters: {
             query?: never;
@@ -5826,55 +5875,6 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["HolidayAnswer"];
-                    };
-                };
-                /** @description Not usable */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["Problem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/compute/sponge-round": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Which sponges of a room are squeezed this week. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["SpongeRoundQuestion"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["SpongeRoundAnswer"];
                     };
                 };
                 /** @description Not usable */
@@ -8506,6 +8506,144 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rooms/{room_id}/round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The round of a room: this week's as it was taken on, or else as it would be. */
+        get: {
+            parameters: {
+                query: {
+                    today: string;
+                };
+                header?: never;
+                path: {
+                    room_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoundView"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such room */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        /** Keep the habits of the walk, and take this week's round on or give it back. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    room_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RoundSave"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoundView"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such room */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description The room was saved elsewhere since; `current` holds it */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/oxygen-saturation": {
         parameters: {
             query?: never;
@@ -9911,6 +10049,84 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rooms/{room_id}/round/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The week as it would be on other days, with more hands or another pump; nothing is written. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    room_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["RoundAsked"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoundView"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description CSRF token missing */
+                403: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such room */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -13960,6 +14176,18 @@ export interface components {
              * @description Of the film in all filters, after it
              */
             film_left_share: number;
+            /**
+             * Every Days
+             * @description After which it comes back
+             */
+            every_days: number;
+            /**
+             * Not Before Days
+             * @description While a film settles, rests beside another or from its last cleaning
+             */
+            not_before_days: number;
+            /** Minutes */
+            minutes: number;
         };
         /**
          * CaredFilter
@@ -23790,7 +24018,7 @@ export interface components {
         };
         /**
          * RoomPlan
-         * @description The room as drawn: its wall, shelves, tanks, sockets, sink, air.
+         * @description The room as drawn: its wall, shelves, tanks, sockets, sink, air; and its round.
          */
         RoomPlan: {
             /**
@@ -23823,10 +24051,16 @@ export interface components {
             open_shares: {
                 [key: string]: number;
             };
+            habits: components["schemas"]["RoundHabits"];
+            /**
+             * @description The round of this week, where one was taken on
+             * @default null
+             */
+            taken: components["schemas"]["TakenRound"] | null;
         };
         /**
          * RoomPlan
-         * @description The room as drawn: its wall, shelves, tanks, sockets, sink, air.
+         * @description The room as drawn: its wall, shelves, tanks, sockets, sink, air; and its round.
          */
         RoomPlanIn: {
             /**
@@ -23859,6 +24093,12 @@ export interface components {
             open_shares?: {
                 [key: string]: number;
             };
+            habits?: components["schemas"]["RoundHabitsIn"];
+            /**
+             * @description The round of this week, where one was taken on
+             * @default null
+             */
+            taken?: components["schemas"]["TakenRound"] | null;
         };
         /**
          * RoomPump
@@ -23929,6 +24169,66 @@ export interface components {
              * @default null
              */
             outlets_count?: number | null;
+        };
+        /**
+         * RoomRoundAnswer
+         * @description The week, day by day, and what would make it shorter.
+         */
+        RoomRoundAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Days */
+            days: components["schemas"]["RoundDay"][];
+            /** Week Minutes */
+            week_minutes: number;
+            /**
+             * Even Minutes
+             * @description Of an ordinary week, everything at its own interval
+             */
+            even_minutes: number;
+            /**
+             * Later Count
+             * @description Due, and left for next week so that film and work come out even
+             */
+            later_count: number;
+            /** Longest Day Minutes */
+            longest_day_minutes: number;
+            /**
+             * One More Day Minutes
+             * @description The longest day with one more pair of hands
+             */
+            one_more_day_minutes: number;
+            /**
+             * Twice The Pump Minutes
+             * @description The week with a pump twice as large for changes
+             */
+            twice_the_pump_minutes: number;
+        };
+        /**
+         * RoomRoundQuestion
+         * @description Every recurring task of a room, and the days on which somebody walks it.
+         */
+        RoomRoundQuestion: {
+            /** Tasks */
+            tasks: components["schemas"]["RoundTask"][];
+            /**
+             * Walk Days
+             * @description Days of the coming week on which the room is walked
+             */
+            walk_days: number[];
+            /**
+             * People Count
+             * @default 1
+             */
+            people_count?: number;
+            /**
+             * Change Lph
+             * @description Pump or hose for changes, out and in alike
+             * @default 600
+             */
+            change_lph?: number;
         };
         /**
          * RoomSave
@@ -24071,8 +24371,6 @@ export interface components {
             money_year: number;
             /** @description Of the tanks that share one */
             sump: components["schemas"]["SharedSumpAnswer"] | null;
-            /** @description This week's round through several air-driven filters */
-            squeezed: components["schemas"]["SpongeRoundAnswer"] | null;
         };
         /**
          * RoomYearAnswer
@@ -24100,19 +24398,176 @@ export interface components {
             price_per_kwh?: number;
         };
         /**
-         * RoundPiece
-         * @description One air-driven filter of the room.
+         * RoundAsked
+         * @description A round as it would be with other habits.
          */
-        RoundPiece: {
+        RoundAsked: {
+            /**
+             * Today
+             * Format: date
+             * @description The day on the keeper's device
+             */
+            today: string;
+            habits: components["schemas"]["RoundHabitsIn"];
+        };
+        /**
+         * RoundDay
+         * @description One walking day: its tasks in the order of the walk.
+         */
+        RoundDay: {
+            /**
+             * Day
+             * @description Days from now
+             */
+            day: number;
+            /** Keys */
+            keys: string[];
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * RoundHabits
+         * @description When and by whom the room is walked.
+         */
+        RoundHabits: {
+            /**
+             * Weekdays
+             * @description Walking days
+             */
+            weekdays: number[];
+            /**
+             * People Count
+             * @default 1
+             */
+            people_count: number;
+            /**
+             * Change Lph
+             * @description Pump or hose for changes
+             * @default 600
+             */
+            change_lph: number;
+        };
+        /**
+         * RoundHabits
+         * @description When and by whom the room is walked.
+         */
+        RoundHabitsIn: {
+            /**
+             * Weekdays
+             * @description Walking days
+             */
+            weekdays?: number[];
+            /**
+             * People Count
+             * @default 1
+             */
+            people_count?: number;
+            /**
+             * Change Lph
+             * @description Pump or hose for changes
+             * @default 600
+             */
+            change_lph?: number;
+        };
+        /**
+         * RoundSave
+         * @description Habits to keep, and whether this week's round is taken on with them or given back.
+         */
+        RoundSave: {
+            /**
+             * Today
+             * Format: date
+             * @description The day on the keeper's device
+             */
+            today: string;
+            habits: components["schemas"]["RoundHabitsIn"];
+            /**
+             * Take
+             * @description Whether the week is taken on; otherwise a round taken on is given back
+             */
+            take: boolean;
+        };
+        /**
+         * RoundTask
+         * @description One task of one tank that comes back.
+         */
+        RoundTask: {
             /** Key */
             key: string;
             /** Tank */
             tank: string;
             /**
+             * Place Count
+             * @description Places before it on the walk, along one shelf after the other
+             */
+            place_count: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
+            /** Every Days */
+            every_days: number;
+            /**
              * Next Day
-             * @description Until its next cleaning by its own care plan
+             * @description Until it is due by the tank's own care plan
              */
             next_day: number;
+            /**
+             * Not Before Day
+             * @description While film settles, or its keeper is away
+             * @default 0
+             */
+            not_before_day?: number;
+            /**
+             * Minutes
+             * @description A water change: besides the pumping
+             */
+            minutes: number;
+            /**
+             * Litres
+             * @description Of a water change
+             * @default 0
+             */
+            litres?: number;
+            /**
+             * Sponge
+             * @description The squeeze of an air-driven filter
+             * @default false
+             */
+            sponge?: boolean;
+            /**
+             * Last
+             * @description In quarantine: walked last, with its own net and bucket
+             * @default false
+             */
+            last?: boolean;
+        };
+        /**
+         * RoundView
+         * @description The round of a room.
+         */
+        RoundView: {
+            /** Verdict */
+            verdict: string;
+            habits: components["schemas"]["RoundHabits"];
+            /**
+             * Taken On
+             * @description First day of the round that was taken on; none of one proposed
+             */
+            taken_on: string | null;
+            /** @description The week as it would be taken on */
+            proposed: components["schemas"]["RoomRoundAnswer"] | null;
+            /**
+             * Days
+             * @description Of a round taken on, today first
+             */
+            days: components["schemas"]["WalkDay"][];
+            /**
+             * Shelves
+             * @description Every tank in the order of the walk, for looking at a whole shelf
+             */
+            shelves: components["schemas"]["Stop"][];
         };
         /**
          * Run
@@ -25957,30 +26412,6 @@ export interface components {
             growing: boolean;
         };
         /**
-         * SpongeRoundAnswer
-         * @description This week's filters by key, the most overdue first, and how many due ones follow later.
-         */
-        SpongeRoundAnswer: {
-            /** Verdict */
-            verdict: string;
-            /** Working */
-            working: components["schemas"]["WorkingLine"][];
-            /** Keys */
-            keys: string[];
-            /** Of Count */
-            of_count: number;
-            /** Later Count */
-            later_count: number;
-        };
-        /**
-         * SpongeRoundQuestion
-         * @description Every air-driven filter of the room.
-         */
-        SpongeRoundQuestion: {
-            /** Pieces */
-            pieces: components["schemas"]["RoundPiece"][];
-        };
-        /**
          * SpongeSeedAnswer
          * @description Film on it, film it brings, and how long transport may still take.
          */
@@ -26558,6 +26989,29 @@ export interface components {
             days_between?: number;
         };
         /**
+         * Stop
+         * @description A tank on the walk, with what is done there that day.
+         */
+        Stop: {
+            /** Tank Id */
+            tank_id: number;
+            /** Name */
+            name: string;
+            /**
+             * Shelf
+             * @description From below, 0 for the first
+             */
+            shelf: number;
+            /** Quarantined */
+            quarantined: boolean;
+            /** Air */
+            air: boolean;
+            /** Urgent */
+            urgent: string | null;
+            /** Tasks */
+            tasks: components["schemas"]["WalkTask"][];
+        };
+        /**
          * Sump
          * @description A second tank below the first; inside sizes.
          */
@@ -26989,6 +27443,37 @@ export interface components {
             share: number;
         };
         /**
+         * TakenRound
+         * @description A week's round as it was taken on: it stays as it is until its seven days are over.
+         */
+        TakenRound: {
+            /**
+             * Taken At
+             * Format: date-time
+             */
+            taken_at: string;
+            /**
+             * From Day
+             * Format: date
+             */
+            from_day: string;
+            /** Tasks */
+            tasks: components["schemas"]["TakenTask"][];
+        };
+        /**
+         * TakenTask
+         * @description One task of a round that was taken on, and its day.
+         */
+        TakenTask: {
+            /** Key */
+            key: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+        };
+        /**
          * Takeover
          * @description The old filter, the new one, and what is still missing.
          */
@@ -27148,6 +27633,80 @@ export interface components {
              * @description Why its plans cannot be worked out; its forms stay open to be mended
              */
             fault: string | null;
+        };
+        /**
+         * TankTask
+         * @description One recurring task of a tank.
+         */
+        TankTask: {
+            /**
+             * Key
+             * @description Tank, task and filter
+             */
+            key: string;
+            /** Tank Id */
+            tank_id: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+            /** Every Days */
+            every_days: number;
+            /**
+             * Due At
+             * Format: date-time
+             */
+            due_at: string;
+            /**
+             * Not Before At
+             * Format: date-time
+             */
+            not_before_at: string;
+            /**
+             * Waits
+             * @description Why it is not on the day it would fall on
+             */
+            waits: string | null;
+            /**
+             * Done At
+             * @description When it was last done
+             */
+            done_at: string | null;
+            /**
+             * Minutes
+             * @description A change: besides the pumping
+             */
+            minutes: number;
+            /**
+             * Litres
+             * @description Of a change
+             */
+            litres: number;
+            /**
+             * Sponge
+             * @description The squeeze of an air-driven filter
+             */
+            sponge: boolean;
+            /**
+             * Done
+             * @description What the logbook gets when it is done
+             */
+            done: (components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"]) | null;
+            /**
+             * Stage
+             * @description Where it is done, if not by a press
+             */
+            stage: ("fit" | "cycle") | null;
+            /**
+             * Pour
+             * @description What a change pours
+             */
+            pour: string | null;
         };
         /**
          * TankView
@@ -28087,6 +28646,45 @@ export interface components {
         ViewLinkOut: {
             /** Made At */
             made_at: string | null;
+        };
+        /**
+         * WalkDay
+         * @description One walking day.
+         */
+        WalkDay: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Stops */
+            stops: components["schemas"]["Stop"][];
+            /**
+             * Minutes
+             * @description What is still open
+             */
+            minutes: number;
+            /** Open Count */
+            open_count: number;
+            /** Done Count */
+            done_count: number;
+        };
+        /**
+         * WalkTask
+         * @description One task on the walk.
+         */
+        WalkTask: {
+            task: components["schemas"]["TankTask"];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "done" | "waits";
+            /**
+             * Left From
+             * @description The day it was meant for, where that is over
+             */
+            left_from: string | null;
         };
         /**
          * WallPump

@@ -36,6 +36,7 @@ const KeepIt = lazy(() => import("./KeepIt"));
 const Join = lazy(() => import("./Join"));
 const Look = lazy(() => import("./SharedTank"));
 const RoomPage = lazy(() => import("../rooms/RoomPage"));
+const RoundPage = lazy(() => import("../rooms/RoundPage"));
 const RoomsPage = lazy(() => import("../rooms/RoomsPage"));
 const AwaySheet = lazy(() => import("../stages/keep/AwaySheet"));
 const CareSheet = lazy(() => import("../stages/keep/CareSheet"));
@@ -197,6 +198,7 @@ function Addresses() {
           <Route path="/look/:token" element={<Look />} />
           <Route path="/rooms" element={<RoomsPage />} />
           <Route path="/rooms/:roomId" element={<RoomPage />} />
+          <Route path="/rooms/:roomId/round" element={<RoundPage />} />
           <Route path="/account" element={<Account session={session.data} />} />
           <Route path="/reminders" element={<Reminders />} />
           <Route path="/demo/mail" element={<Mailbox />} />

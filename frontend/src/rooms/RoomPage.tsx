@@ -6,12 +6,12 @@ import { useQueryClient } from "@tanstack/react-query";
 import { ask, client, ProblemError } from "../api/client";
 import { replaceData } from "../api/replaceData";
 import { standing } from "../api/compute";
-import { useRoom, useRoomView } from "../api/rooms";
+import { useRoom, useRoomView, useRound } from "../api/rooms";
 import { useTables } from "../api/tables";
 import type { RoomPlan, RoomSeen } from "../api/schemas";
 import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
-import { Button, Figure, narrow, ProblemNote, Verdict } from "../kit";
+import { Button, LineLink, narrow, ProblemNote, Verdict } from "../kit";
 import { Air } from "./Air";
 import { Board } from "./Board";
 import { Moves } from "./Moves";
@@ -58,13 +58,7 @@ function Room({ seen }: { seen: RoomSeen }) {
           Print the board
         </Button>
       </Headline>
-      {view.squeezed && (
-        <p>
-          <Figure title="This week's round" lines={view.squeezed.working}>
-            {view.squeezed.verdict}
-          </Figure>
-        </p>
-      )}
+      {view.rows.some((row) => row.lived_in) && <RoundLine roomId={room.id} />}
       <ProblemNote problem={changed ? drafted.error : null} />
       <Columns>
         <div>
@@ -91,6 +85,21 @@ function Room({ seen }: { seen: RoomSeen }) {
         </div>
       </Columns>
     </Stack>
+  );
+}
+
+/** What the round says, and the way to it. */
+function RoundLine({ roomId }: { roomId: number }) {
+  const round = useRound(roomId);
+  return (
+    <p style={{ minHeight: "1.5em" }}>
+      {round.data && (
+        <>
+          {round.data.verdict}{" "}
+          <LineLink to={`/rooms/${roomId}/round`}>{round.data.taken_on ? "Walk it" : "The round"}</LineLink>
+        </>
+      )}
+    </p>
   );
 }
 

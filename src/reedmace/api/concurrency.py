@@ -27,6 +27,7 @@ LONG_SUMS = frozenset(
         "outgrow",
         "rank-filters",
         "room-air",
+        "room-round",
         "shared-sump",
         "type-and-size",
     }

@@ -77,7 +77,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
         "hospital-filter",
         "nitrate-rhythm",
         "quarantine",
-        "sponge-round",
+        "room-round",
         "year-cost",
     ),
     "fit": (

@@ -6,7 +6,7 @@ from reedmace.core.upkeep.holiday_page import HolidayAnswer, HolidayQuestion, ho
 from reedmace.core.upkeep.hospital_filter import HospitalAnswer, HospitalQuestion, hospital_filter
 from reedmace.core.upkeep.nitrate_rhythm import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
 from reedmace.core.upkeep.quarantine import QuarantineAnswer, QuarantineQuestion, quarantine
-from reedmace.core.upkeep.sponge_round import RoundPiece, SpongeRoundAnswer, SpongeRoundQuestion, sponge_round
+from reedmace.core.upkeep.room_round import RoomRoundAnswer, RoomRoundQuestion, RoundTask, room_round
 from reedmace.core.upkeep.water_tasks import CaredKh, CaredTopUp
 from reedmace.core.upkeep.year_cost import Consumable, Device, YearCostAnswer, YearCostQuestion, year_cost
 
@@ -30,9 +30,9 @@ __all__ = [
     "NitrateRhythmQuestion",
     "QuarantineAnswer",
     "QuarantineQuestion",
-    "RoundPiece",
-    "SpongeRoundAnswer",
-    "SpongeRoundQuestion",
+    "RoomRoundAnswer",
+    "RoomRoundQuestion",
+    "RoundTask",
     "YearCostAnswer",
     "YearCostQuestion",
     "care_plan",
@@ -41,6 +41,6 @@ __all__ = [
     "hospital_filter",
     "nitrate_rhythm",
     "quarantine",
-    "sponge_round",
+    "room_round",
     "year_cost",
 ]

@@ -41,9 +41,21 @@ TROUBLE = "a week after poison was read or a filter stood: the film is left alon
 CHANGE_DAY, WEEK_DAYS = "your day for changes", 7.0
 BEFORE_LEAVING, WHEN_BACK = "before you leave", "when you are back"
 
-SOCK_MINUTES, TOP_UP_MINUTES = 10.0, 2.0
+SOCK_MINUTES, TOP_UP_MINUTES, SMALL_MINUTES = 10.0, 2.0, 3.0
 
 CareWhat = Literal["clean", "flow-test", "look", "guard", "socks", "carbon", "change", "test", "soda", "top-up"]
+_MINUTES: dict[CareWhat, float] = {
+    "flow-test": FLOW_TEST_MINUTES,
+    "look": LOOK_MINUTES,
+    "guard": SMALL_MINUTES,
+    "socks": SOCK_MINUTES,
+    "carbon": SMALL_MINUTES,
+    "change": CHANGE_MINUTES,
+    "test": TEST_MINUTES,
+    "soda": SMALL_MINUTES,
+    "top-up": TOP_UP_MINUTES,
+}
+"""Minutes each takes (memory); a cleaning's are its filter's own."""
 
 
 class CaredFilter(Part):
@@ -113,6 +125,11 @@ class CareTask(Part):
     late_days: Annotated[float, number("days", 0, 40000)]
     moved: str | None = Field(description="Why it is not on the day it would fall on")
     film_left_share: Share = Field(description="Of the film in all filters, after it")
+    every_days: Annotated[float, number("days", 0, 4000, "After which it comes back")]
+    not_before_days: Annotated[
+        float, number("days", 0, 4000, "While a film settles, rests beside another or from its last cleaning")
+    ]
+    minutes: Annotated[float, number("min", 0, 600)]
 
 
 class CarePlanAnswer(Answer):
@@ -228,7 +245,10 @@ def _films(q: CarePlanQuestion) -> Iterator[CareTask]:
             at, moved = rested, "a fortnight after another film was cleaned"
         at, moved = _home(q.away, at, moved, earliest=max(0.0, settled, rested, last[f.key] + f.every_days * HALF_WAY))
         if at <= q.horizon_days:
-            yield _task(due, at, moved, 1 - f.film_share * f.touched_share * SQUEEZED_SHARE)
+            least = last[f.key] + min(f.every_days, FORTNIGHT_DAYS)
+            task = _task(due, at, moved, 1 - f.film_share * f.touched_share * SQUEEZED_SHARE)
+            rests = min(max(settled, rested, least, 0.0), 4000.0)
+            yield task.model_copy(update={"not_before_days": rests, "minutes": f.minutes})
         last[f.key] = at
         due.next_day = at + f.every_days
 
@@ -383,6 +403,9 @@ def _task(r: _Round, at: float, moved: str | None, film_left: float) -> CareTask
         late_days=max(-r.next_day, 0.0) if at <= 0 else 0.0,
         moved=moved,
         film_left_share=film_left,
+        every_days=min(r.every, 4000.0),
+        not_before_days=0.0,
+        minutes=_MINUTES.get(r.what, 0.0),
     )
 
 

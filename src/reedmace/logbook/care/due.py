@@ -47,7 +47,7 @@ def due(state: LogbookState, now: datetime, *, again: bool = False) -> list[Due]
     back, not the next only.
     """
     installed, plan = installed_filters(state), care(state, now)
-    if plan is not None and not _tops_up(state):
+    if plan is not None and not tops_up(state):
         plan = plan.model_copy(update={"tasks": [t for t in plan.tasks if t.what != "top-up"]})
     if plan is not None:
         # Bubbles are looked at in passing: sixty sponges are no sixty tasks.
@@ -88,7 +88,7 @@ def _looked_after(state: LogbookState, now: datetime) -> list[Due]:
     return found
 
 
-def _tops_up(state: LogbookState) -> bool:
+def tops_up(state: LogbookState) -> bool:
     """Whether to remind of top-ups: always where salt stays behind, otherwise once the keeper records them."""
     written = any(isinstance(e.body, CareDone) and e.body.what == "top-up" for e in state.events)
     return written or not is_fresh(salinity_now(state))

@@ -22,7 +22,7 @@ from reedmace.core.upkeep import (
     flow_fade,
     holiday_page,
 )
-from reedmace.core.upkeep.care_plan import BEFORE_LEAVING, CHANGE_DAYS, TEST_DAYS, WHEN_BACK
+from reedmace.core.upkeep.care_plan import BEFORE_LEAVING, CHANGE_DAYS, TEST_DAYS, WHEN_BACK, CareWhat
 from reedmace.core.upkeep.flow_fade import FadeTest
 from reedmace.logbook.care.water_use import evaporated, kh_of, socks_of, top_up_of
 from reedmace.logbook.replay.animals import animals_in
@@ -108,7 +108,7 @@ def _newest(entries: list[Entry]) -> datetime | None:
     return max((e.at for e in entries), default=None)
 
 
-def _done(state: LogbookState, what: str, key: str) -> datetime | None:
+def _done(state: LogbookState, what: str, key: str | None) -> datetime | None:
     return max(
         (
             e.at
@@ -117,6 +117,27 @@ def _done(state: LogbookState, what: str, key: str) -> datetime | None:
         ),
         default=None,
     )
+
+
+def last_done(state: LogbookState, what: CareWhat, key: str | None) -> datetime | None:
+    """When a task of the care plan was last done; None where never.
+
+    state: the tank's; what: the task; key: of its filter, None for one of the whole tank.
+    """
+    of_water: dict[CareWhat, list[Entry]] = {
+        "change": state.changes,
+        "test": state.readings,
+        "soda": state.alkalinity,
+    }
+    if what in of_water:
+        return _newest(of_water[what])
+    if what == "clean":
+        return cleaned_at(state, key or "")
+    if what == "look":
+        return _looked(state, key or "")
+    if what == "flow-test":
+        return max((at for at, _ in all_flows(state, key or "")), default=None)
+    return _done(state, what, key)
 
 
 def _looked(state: LogbookState, key: str) -> datetime | None:

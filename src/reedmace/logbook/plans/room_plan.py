@@ -4,9 +4,10 @@ Its wall, shelves, tanks, sockets, sink, air, shared sump; and where more tanks 
 """
 
 from collections.abc import Mapping, Sequence
+from datetime import date
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import AwareDatetime, Field
 
 from reedmace.core.air.plan import RoomPump
 from reedmace.core.contract import Part, number, whole
@@ -64,8 +65,33 @@ class RoomSump(OnWall):
     ] = Field(default_factory=dict)
 
 
+class RoundHabits(Part):
+    """When and by whom the room is walked."""
+
+    weekdays: Annotated[
+        list[Annotated[int, whole(0, 6, "0 for Monday")]], Field(min_length=1, max_length=7, description="Walking days")
+    ] = Field(default_factory=lambda: [0, 2, 5])
+    people_count: Annotated[int, whole(1, 20)] = 1
+    change_lph: Annotated[float, number("L/h", 20, 50000, "Pump or hose for changes")] = 600
+
+
+class TakenTask(Part):
+    """One task of a round that was taken on, and its day."""
+
+    key: Annotated[str, Field(max_length=160)]
+    day: date
+
+
+class TakenRound(Part):
+    """A week's round as it was taken on: it stays as it is until its seven days are over."""
+
+    taken_at: AwareDatetime
+    from_day: date
+    tasks: Annotated[list[TakenTask], Field(max_length=1600)]
+
+
 class RoomPlan(Part):
-    """The room as drawn: its wall, shelves, tanks, sockets, sink, air."""
+    """The room as drawn: its wall, shelves, tanks, sockets, sink, air; and its round."""
 
     width_cm: Annotated[float, number("cm", 50, 5000)] = 300
     height_cm: Annotated[float, number("cm", 50, 400)] = 220
@@ -80,6 +106,8 @@ class RoomPlan(Part):
         dict[str, Annotated[float, number("share", 0, 1)]],
         Field(max_length=400, description="Adjusting valves that are not wide open, by tank and filter key"),
     ] = Field(default_factory=dict)
+    habits: RoundHabits = Field(default_factory=RoundHabits)
+    taken: TakenRound | None = Field(default=None, description="The round of this week, where one was taken on")
 
 
 def shelf_of(plan: RoomPlan, spot: Spot) -> Shelf:
@@ -108,7 +136,8 @@ def for_copies(plan: RoomPlan, twins: Mapping[int, int]) -> RoomPlan:
                 },
             }
         )
-    return plan.model_copy(update={"spots": spots, "open_shares": opens, "sump": sump})
+    # A round was taken on for these tanks, not for their copies.
+    return plan.model_copy(update={"spots": spots, "open_shares": opens, "sump": sump, "taken": None})
 
 
 def placed(tank_ids: Sequence[int], sizes: Mapping[int, float], plan: RoomPlan) -> RoomPlan:

@@ -16,11 +16,9 @@ from reedmace.core.filter import RoomYearAnswer, RoomYearQuestion
 from reedmace.core.filter.choice.fish_room_year import room_year
 from reedmace.core.flow import SharedSumpAnswer
 from reedmace.core.stock import SPECIES
-from reedmace.core.upkeep import RoundPiece, SpongeRoundAnswer, SpongeRoundQuestion, sponge_round
 from reedmace.logbook.care.due import Due, due
 from reedmace.logbook.care.in_quarantine import in_quarantine, usual_quarantine_days
 from reedmace.logbook.care.spare_sponges import Seed, seeds
-from reedmace.logbook.care.upkeep_log import care
 from reedmace.logbook.plans.room_plan import RoomPlan, Spot, shelf_of
 from reedmace.logbook.replay.animals import animals_in
 from reedmace.logbook.replay.current_plans import stock_plan, tank_plan
@@ -37,10 +35,6 @@ OVER_RIM_CM, LINE_SLACK_CM = 10.0, 20.0
 AIR_OVER_BED_CM = 4.0
 """Height of the air inlet above the bottom (memory)."""
 LEAST_PIECE_M = 0.05
-LEAST_ROUND = 3
-"""Air-driven filters from which a room has a round."""
-NOT_WITHIN_DAYS = 4000.0
-"""Days until a cleaning that the care plan does not reach."""
 
 
 class BoardRow(Part):
@@ -79,7 +73,6 @@ class RoomView(Part):
     kwh_year: Annotated[float, number("kWh/year", 0, 1e8, "With the heaters")]
     money_year: Annotated[float, number("money", 0, 1e9, "At each tank's own price of a kWh")]
     sump: SharedSumpAnswer | None = Field(description="Of the tanks that share one")
-    squeezed: SpongeRoundAnswer | None = Field(description="This week's round through several air-driven filters")
 
 
 def outlet_key(tank_id: int, filter_key: str) -> str:
@@ -267,24 +260,7 @@ def room_view(
         kwh_year=(energy := room_energy(tanks, installed, plan))[0],
         money_year=energy[1],
         sump=room_sump(plan, tanks, now),
-        squeezed=_round(tanks, installed, now),
     )
-
-
-def _round(
-    tanks: Sequence[RoomTank], installed: Mapping[int, list[EquippedFilter]], now: datetime
-) -> SpongeRoundAnswer | None:
-    """This week's round through the air-driven filters, by each tank's own care plan; None where there are few."""
-    pieces = []
-    for tank in tanks:
-        plan = care(tank.state, now)
-        for one in (one for one in installed[tank.id] if plan is not None and one.filter.air and one.runs):
-            task = (
-                next((t for t in plan.tasks if t.what == "clean" and t.filter_key == one.key), None) if plan else None
-            )
-            day = task.in_days - task.late_days if task else NOT_WITHIN_DAYS
-            pieces.append(RoundPiece(key=outlet_key(tank.id, one.key), tank=tank.name[:80], next_day=max(day, -40000)))
-    return sponge_round(SpongeRoundQuestion(pieces=pieces[:500])) if len(pieces) >= LEAST_ROUND else None
 
 
 def _pressing(row: BoardRow) -> tuple[bool, float, int]:

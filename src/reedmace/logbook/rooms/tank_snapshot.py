@@ -3,9 +3,11 @@
 from datetime import datetime, timedelta
 from typing import NamedTuple
 
+from reedmace.core.errors import CannotAnswer
 from reedmace.logbook.care.spare_sponges import Seed, seeds
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.rooms.room_view import BoardRow, RoomTank, board_row
+from reedmace.logbook.rooms.round_tasks import TankTask, round_tasks
 from reedmace.logbook.stages.stage_rows import Stage
 from reedmace.logbook.stages.today import TodayView, today_view
 
@@ -15,13 +17,14 @@ PRESSES, QUIET = timedelta(minutes=2), timedelta(minutes=30)
 
 
 class TankSnapshot(NamedTuple):
-    """One tank: plans and events, Today's view, stages, board row, spare sponges, and the expiry."""
+    """One tank: plans and events, Today's view, stages, board row, spare sponges, round, and the expiry."""
 
     state: LogbookState
     view: TodayView
     stages: list[Stage]
     row: BoardRow
     seeds: list[Seed]
+    tasks: list[TankTask]
     made_at: datetime
     good_until: datetime
 
@@ -42,4 +45,12 @@ def tank_snapshot(tank: RoomTank, now: datetime) -> TankSnapshot:
     until = min([now + (PRESSES if presses else QUIET), *ahead])
     # Its readings, doses and changes are dropped: storing them for every tank would take a gigabyte.
     slim = tank.state.model_copy(update={name: [] for name in _LOOKED_AT})
-    return TankSnapshot(slim, view, stages, row, seeds(tank.state, now), now, until)
+    return TankSnapshot(slim, view, stages, row, seeds(tank.state, now), _tasks(tank, now), now, until)
+
+
+def _tasks(tank: RoomTank, now: datetime) -> list[TankTask]:
+    """Its recurring tasks; none of a tank whose figures do not agree."""
+    try:
+        return round_tasks(tank, now)
+    except CannotAnswer:
+        return []

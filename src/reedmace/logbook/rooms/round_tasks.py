@@ -1,0 +1,79 @@
+"""Recurring tasks of one tank for its room's round, with the times of their last and next."""
+
+from datetime import datetime, timedelta
+from typing import Annotated, Literal
+
+from pydantic import AwareDatetime, Field
+
+from reedmace.core.contract import Part, number
+from reedmace.core.filter.kinds import kind_of
+from reedmace.core.upkeep.care_plan import CHANGE_SHARE, CareWhat
+from reedmace.core.upkeep.room_round import CHANGE_SETUP_MIN
+from reedmace.logbook.care.care_rows import care_row
+from reedmace.logbook.care.due import tops_up
+from reedmace.logbook.care.upkeep_log import care, last_done
+from reedmace.logbook.replay.entries import Body
+from reedmace.logbook.replay.equipment import installed_filters
+from reedmace.logbook.replay.water import net_litres
+from reedmace.logbook.rooms.shared_resources import RoomTank
+
+
+class TankTask(Part):
+    """One recurring task of a tank."""
+
+    key: str = Field(description="Tank, task and filter")
+    tank_id: int = Field(ge=1, le=2**53)
+    what: CareWhat
+    title: str
+    why: str
+    every_days: Annotated[float, number("days", 0, 4000)]
+    due_at: AwareDatetime
+    not_before_at: AwareDatetime
+    waits: str | None = Field(description="Why it is not on the day it would fall on")
+    done_at: AwareDatetime | None = Field(description="When it was last done")
+    minutes: Annotated[float, number("min", 0, 600, "A change: besides the pumping")]
+    litres: Annotated[float, number("L", 0, 1e6, "Of a change")]
+    sponge: bool = Field(description="The squeeze of an air-driven filter")
+    done: Body | None = Field(description="What the logbook gets when it is done")
+    stage: Literal["fit", "cycle"] | None = Field(description="Where it is done, if not by a press")
+    pour: str | None = Field(description="What a change pours")
+
+
+def round_tasks(tank: RoomTank, now: datetime) -> list[TankTask]:
+    """A tank's recurring tasks, the next of each; none while nothing lives in it. tank: it; now: aware time."""
+    state, found = tank.state, list[TankTask]()
+    plan = care(state, now)
+    if plan is None:
+        return []
+    installed = {one.key: one for one in installed_filters(state)}
+    touched = {key: kind_of(one.filter.kind).care.share for key, one in installed.items()}
+    seen = set[tuple[CareWhat, str | None]]()
+    for task in plan.tasks:
+        # Bubbles are looked at in passing, a whole shelf at once.
+        unasked = task.what == "look" or (task.what == "top-up" and not tops_up(state))
+        if (task.what, task.filter_key) in seen or unasked:
+            continue
+        seen.add((task.what, task.filter_key))
+        row = care_row(state, task, touched, now)
+        change = task.what == "change"
+        found.append(
+            TankTask(
+                key=f"{tank.id}:{task.what}:{task.filter_key or ''}",
+                tank_id=tank.id,
+                what=task.what,
+                title=task.title,
+                why=task.why,
+                every_days=task.every_days,
+                due_at=now + timedelta(days=task.in_days - task.late_days),
+                not_before_at=now + timedelta(days=max(task.not_before_days, task.in_days if task.moved else 0.0)),
+                waits=task.moved,
+                done_at=last_done(state, task.what, task.filter_key),
+                minutes=CHANGE_SETUP_MIN if change else task.minutes,
+                litres=CHANGE_SHARE * net_litres(state) if change else 0.0,
+                sponge=task.what == "clean" and task.filter_key in installed and installed[task.filter_key].filter.air,
+                done=row.done,
+                stage=row.stage,
+                pour=row.pour,
+            )
+        )
+    return found
