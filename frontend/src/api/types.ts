@@ -24560,7 +24560,7 @@ export interface components {
             proposed: components["schemas"]["RoomRoundAnswer"] | null;
             /**
              * Days
-             * @description Of a round taken on, today first
+             * @description Today first, with what an earlier day left
              */
             days: components["schemas"]["WalkDay"][];
             /**

@@ -5,7 +5,7 @@ import { styled } from "styled-components";
 import { standing } from "../api/compute";
 import { range } from "../api/range";
 import { useRoom, useRound, useRoundWith, useTakeRound } from "../api/rooms";
-import type { RoundHabits, RoundView } from "../api/schemas";
+import type { RoundHabits, RoundView, WalkDay } from "../api/schemas";
 import { Button, Figure, InlineButton, LineLink, phone, ProblemNote, Verdict, YesNo } from "../kit";
 import { NumberBox, QuantityField } from "../kit/quantities";
 import { dayOf, hours } from "../quantity/calendar";
@@ -47,11 +47,11 @@ function Proposal({ roomId, view }: Props) {
   const take = useTakeRound(roomId);
   const answer = shown.proposed;
   if (!answer) return null;
-  const busy = answer.days.filter((d) => d.keys.length > 0);
+  const busy = shown.days;
   return (
     <Stack>
       <Verdict>{shown.verdict}</Verdict>
-      <div>
+      <Line>
         <Button
           isDisabled={take.isPending || busy.length === 0}
           onPress={() => {
@@ -59,25 +59,14 @@ function Proposal({ roomId, view }: Props) {
           }}
         >
           Take it on
-        </Button>{" "}
+        </Button>
         <LineLink to={`/rooms/${roomId}`}>To the room</LineLink>
-      </div>
+      </Line>
       <ProblemNote problem={take.error ?? (changed ? drafted.error : null)} />
       <Sides>
         <section aria-label="The week">
           <h2>The week</h2>
-          <Week>
-            {answer.days.map((d) => (
-              <li key={d.day}>
-                <b>{dayOf(d.day)}</b>
-                <span>
-                  {d.keys.length ? `${d.keys.length} ${d.keys.length === 1 ? "thing" : "things"}` : "nothing"}
-                </span>
-                <i style={{ inlineSize: `${share(d.minutes, answer.days)}%` }} />
-                <small>{d.keys.length > 0 && hours(d.minutes / habits.people_count)}</small>
-              </li>
-            ))}
-          </Week>
+          <DaysAhead days={shown.days} />
           <p>
             <Figure title="The week's work" lines={answer.working}>
               {hours(answer.week_minutes)} in all; an ordinary week is {hours(answer.even_minutes)}.
@@ -94,6 +83,28 @@ function Proposal({ roomId, view }: Props) {
       </Sides>
     </Stack>
   );
+}
+
+/** Days with their work, as bars of equal scale. */
+function DaysAhead({ days }: { days: WalkDay[] }) {
+  return (
+    <Week>
+      {days.map((d) => (
+        <li key={d.day}>
+          <b>{dayOf(d.day)}</b>
+          <i style={{ inlineSize: `${share(d.minutes, days)}%` }} />
+          <small>{hours(d.minutes)}</small>
+          <span>{inWords(d)}</span>
+        </li>
+      ))}
+    </Week>
+  );
+}
+
+/** How much a day holds, and where. */
+function inWords(day: WalkDay): string {
+  const things = day.open_count === 1 ? "one thing" : `${day.open_count} things`;
+  return `${things}: ${day.stops.map((s) => s.name).join(", ")}`;
 }
 
 function share(minutes: number, days: { minutes: number }[]): number {
@@ -155,35 +166,28 @@ function Taken({ roomId, view }: Props) {
   return (
     <Stack>
       <Verdict>{view.verdict}</Verdict>
-      {today && <Walk day={today} shelves={view.shelves} />}
-      {later.length > 0 && (
-        <section aria-label="Later this week">
-          <h2>Later this week</h2>
-          <Week>
-            {later.map((d) => (
-              <li key={d.day}>
-                <b>{dayOf(d.day)}</b>
-                <span>
-                  {d.open_count} {d.open_count === 1 ? "thing" : "things"}:{" "}
-                  {d.stops.map((s) => s.name).join(", ")}
-                </span>
-                <small>{hours(d.minutes)}</small>
-              </li>
-            ))}
-          </Week>
-        </section>
-      )}
-      <p className="screen-only">
-        <InlineButton
-          isDisabled={take.isPending}
-          onPress={() => {
-            take.mutate({ habits: view.habits, take: false });
-          }}
-        >
-          Lay the week out anew
-        </InlineButton>{" "}
-        · <LineLink to={`/rooms/${roomId}`}>To the room</LineLink>
-      </p>
+      <Sides>
+        {today && <Walk day={today} shelves={view.shelves} />}
+        <div>
+          {later.length > 0 && (
+            <section aria-label="Later this week">
+              <h2>Later this week</h2>
+              <DaysAhead days={later} />
+            </section>
+          )}
+          <Line className="screen-only">
+            <InlineButton
+              isDisabled={take.isPending}
+              onPress={() => {
+                take.mutate({ habits: view.habits, take: false });
+              }}
+            >
+              Lay the week out anew
+            </InlineButton>
+            <LineLink to={`/rooms/${roomId}`}>To the room</LineLink>
+          </Line>
+        </div>
+      </Sides>
       <ProblemNote problem={take.error} />
     </Stack>
   );
@@ -202,33 +206,34 @@ const Sides = styled.div`
     grid-template-columns: minmax(0, 1fr);
   }
 `;
+const Line = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 22px;
+  align-items: center;
+  padding: 6px 0;
+`;
 const Week = styled.ul`
   > li {
     display: grid;
-    grid-template-columns: 112px minmax(80px, auto) minmax(0, 1fr) 84px;
+    grid-template-columns: 104px minmax(0, 1fr) 84px;
     gap: 2px 12px;
     align-items: center;
     padding: 6px 0;
     border-bottom: 1px solid var(--line);
   }
   > li > small {
-    grid-column: 4;
     text-align: end;
-    color: var(--ink-soft);
     font-size: 0.9375rem;
   }
-  > li > span:not(:has(+ i)) {
-    grid-column: 2 / 4;
+  > li > span {
+    grid-column: 1 / -1;
+    color: var(--ink-soft);
   }
   i {
     display: block;
     block-size: 10px;
-    background: var(--water-deep, var(--seed));
-  }
-  ${phone} {
-    > li {
-      grid-template-columns: 92px minmax(72px, auto) minmax(0, 1fr) 72px;
-    }
+    background: var(--water-deep);
   }
 `;
 const Days = styled.div`

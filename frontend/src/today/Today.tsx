@@ -140,6 +140,7 @@ function RoomRow({ room, rows }: { room: RoomKept; rows: TodayRow[] }) {
         ))}
       </div>
       <div className="go">
+        <Link to={`${to}/round`}>The round</Link>
         <Link to={to}>To the room</Link>
       </div>
     </li>

@@ -90,8 +90,7 @@ def _cannot_wait(task: RoundTask) -> bool:
 
 
 def _earliest(task: RoundTask) -> float:
-    early = 0.0 if task.every_days <= WEEK_DAYS else EARLY_SHARE * task.every_days
-    return max(task.not_before_day, task.next_day - early, 0.0)
+    return max(task.not_before_day, task.next_day - EARLY_SHARE * task.every_days, 0.0)
 
 
 def _pressing(task: RoundTask) -> tuple[float, int, str]:
@@ -136,9 +135,8 @@ def _walked(q: RoomRoundQuestion, chosen: Iterable[RoundTask]) -> list[tuple[int
     whole_walk = sum(minutes_of(t, q.change_lph) for stop in stops for t in stop)
     found, before = [], 0.0
     for stop in stops:
-        takes = sum(minutes_of(t, q.change_lph) for t in stop)
-        part = (before + takes / 2) / whole_walk if whole_walk else 0.0
-        before += takes
+        part = before / whole_walk if whole_walk else 0.0
+        before += sum(minutes_of(t, q.change_lph) for t in stop)
         usual = days[min(int(part * len(days)), len(days) - 1)]
         found += [(_moved(task, usual, days), task) for task in stop]
     return found
@@ -154,7 +152,7 @@ def _often(q: RoomRoundQuestion) -> list[tuple[int, RoundTask]]:
     """Tasks that come several times a week, each time on the first walking day on which they are due."""
     found = []
     for task in (t for t in q.tasks if t.every_days < WEEK_DAYS):
-        due = _earliest(task)
+        due = max(task.not_before_day, task.next_day, 0.0)
         for day in sorted(set(q.walk_days)):
             if day >= math.floor(due):
                 found.append((day, task))
@@ -250,7 +248,8 @@ def _verdict(q: RoomRoundQuestion, tasks: list[RoundTask], total: float, longest
     each = f", at most {duration_words(longest)} on a day" if len(set(q.walk_days)) > 1 else ""
     hands = " each" if q.people_count > 1 else ""
     waits = f" {later} more that {'is' if later == 1 else 'are'} due can wait for next week." if later else ""
-    return f"This week: {', '.join(parts)}. About {duration_words(total)}{each}{hands}.{waits}"
+    work = parts[0] if len(parts) == 1 else f"{', '.join(parts[:-1])} and {parts[-1]}"
+    return f"This week: {work}. About {duration_words(total)}{each}{hands}.{waits}"
 
 
 def _names(names: list[str]) -> str:

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.contract import Name, Part, number, whole
+from reedmace.core.quantity import formatting
 from reedmace.core.upkeep import RoomRoundAnswer, RoomRoundQuestion, RoundTask, room_round
 from reedmace.core.upkeep.room_round import WEEK_DAYS, duration_words
 from reedmace.logbook.plans.room_plan import RoomPlan, RoundHabits, TakenRound, TakenTask
@@ -63,7 +64,7 @@ class RoundView(Part):
     habits: RoundHabits
     taken_on: date | None = Field(description="First day of the round that was taken on; none of one proposed")
     proposed: RoomRoundAnswer | None = Field(description="The week as it would be taken on")
-    days: list[WalkDay] = Field(description="Of a round taken on, today first")
+    days: list[WalkDay] = Field(description="Today first, with what an earlier day left")
     shelves: list[Stop] = Field(description="Every tank in the order of the walk, for looking at a whole shelf")
 
 
@@ -140,8 +141,14 @@ def round_view(
     taken = stands(plan.taken, today)
     if taken is None:
         answer = room_round(round_question(habits, plan, {i: tanks[i] for i, _ in order}, now, today))
+        days = _taken_days(taken_on(answer, now, today), tanks, order, habits, now, today)
         return RoundView(
-            verdict=answer.verdict, habits=habits, taken_on=None, proposed=answer, days=[], shelves=shelves
+            verdict=answer.verdict,
+            habits=habits,
+            taken_on=None,
+            proposed=answer,
+            days=[d for d in days if d.stops],
+            shelves=shelves,
         )
     days = _taken_days(taken, tanks, order, habits, now, today)
     return RoundView(
@@ -228,18 +235,27 @@ def _verdict(days: list[WalkDay], today: date) -> str:
     now = next(d for d in days if d.day == today)
     if now.open_count:
         left = sum(w.left_from is not None and w.state == "open" for s in now.stops for w in s.tasks)
-        tanks = sum(any(w.state == "open" for w in s.tasks) for s in now.stops)
+        names = [s.name for s in now.stops if any(w.state == "open" for w in s.tasks)]
         rest = f" {left} of them {'is' if left == 1 else 'are'} left from an earlier day." if left else ""
-        return (
-            f"{now.open_count} thing{'s' if now.open_count > 1 else ''} to do in {tanks}"
-            f" tank{'s' if tanks > 1 else ''} today, about {duration_words(now.minutes)}.{rest}"
-        )
+        things = formatting.opening(_things(now.open_count))
+        return f"{things} to do today in {_named(names)}, about {duration_words(now.minutes)}.{rest}"
     ahead = next((d for d in days if d.day > today and d.open_count), None)
     done = "Today's walk is done. " if now.done_count else ""
     if ahead is None:
         return f"{done}Nothing is left of this week's round."
     when = "tomorrow" if (ahead.day - today).days == 1 else f"on {ahead.day:%A}"
-    return f"{done}The next walk is {when}: {ahead.open_count} things, about {duration_words(ahead.minutes)}."
+    return f"{done}The next walk is {when}: {_things(ahead.open_count)}, about {duration_words(ahead.minutes)}."
+
+
+def _things(count: int) -> str:
+    return "one thing" if count == 1 else f"{count} things"
+
+
+def _named(names: list[str]) -> str:
+    """Tanks by name, or counted where they are many."""
+    if len(names) > 3:
+        return f"{len(names)} tanks"
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 
 __all__ = ["RoundTank", "RoundView", "round_question", "round_view", "taken_on"]
