@@ -1,4 +1,4 @@
-"""A filter whose second step leaves a trace of every whole dose proves half the load with half the dose."""
+"""A filter whose film leaves a trace of every whole dose proves half the load with half the dose."""
 
 from typing import Any
 
@@ -51,7 +51,8 @@ def made(days: list[float], sizes: list[float], left_ppm: Any, ammonia_ppm: floa
         (dosed(0.5, 0.25, 0.1), "it gets less"),
         (dosed(0.25, 0.0, 0.25, 0.25), "one was cleared"),
         (dosed(2, 2, 2), "much more than a trace"),
-        (dosed(0.25, 0.25, 0.25, ammonia_ppm=0.5), "ammonia is left too"),
+        (dosed(0.25, 0.25, 0.25, ammonia_ppm=0.5), "much ammonia is left too"),
+        (dosed(0, 0, 0), "all were cleared"),
         (dosed(0.25, 0.25, 0.25, size=WHOLE / 2), "these were no whole doses"),
     ],
 )
@@ -67,6 +68,11 @@ def test_a_trace_that_stays_asks_for_half_a_dose_and_says_why() -> None:
     (dose,) = [a for a in [advice.first, *advice.then] if a.do == "dose-ammonia"]
     assert dose.raise_mg_n_l == pytest.approx(WHOLE / 2, rel=0.05)
     assert "half the animals" in dose.reason
+
+
+def test_a_trace_of_both_poisons_is_a_trace() -> None:
+    assert leaves_traces(dosed(0.25, 0.25, 0.25, ammonia_ppm=0.25))
+    assert leaves_traces(dosed(0, 0, 0, ammonia_ppm=0.25))
 
 
 def test_half_doses_gone_in_a_day_are_ready_for_half_the_animals() -> None:
@@ -87,3 +93,13 @@ def test_a_whole_dose_that_goes_later_counts_for_itself() -> None:
 def test_after_four_weeks_the_whole_dose_is_tried_again() -> None:
     log = dosed(0.25, 0.25, 0.25)
     assert not leaves_traces(log.model_copy(update={"day_now": 34 + 29}))
+
+
+@pytest.mark.parametrize(("ammonia_ppm", "fed"), [(0.25, True), (0.5, False)])
+def test_a_moved_film_that_leaves_traces_is_fed_daily_and_not_only_after_zeros(ammonia_ppm: float, fed: bool) -> None:
+    log = dosed(0.25, 0.25, ammonia_ppm=ammonia_ppm).model_copy(update={"method": "seeded-filter", "seed_share": 0.2})
+    advice = cycle_advice(CycleAdviceQuestion(log=log))
+    doses = [a for a in [advice.first, *advice.then] if a.do == "dose-ammonia"]
+    assert bool(doses) is fed
+    # The whole dose on top of the trace, or its clearing would prove nothing.
+    assert all(a.raise_mg_n_l == pytest.approx(WHOLE, rel=0.02) for a in doses)

@@ -17,7 +17,7 @@ from reedmace.core.chemistry import (
 from reedmace.core.chemistry.shock_limits import PH_SHIFT_EMPTY
 from reedmace.core.chemistry.water_change import Pouring, Solute
 from reedmace.core.contract import Celsius, ComputedPart, MgNPerL, Share, Working, number, whole
-from reedmace.core.cycle.record.dose_to_prove import dose_to_prove_mg_n_l, leaves_traces
+from reedmace.core.cycle.record.dose_to_prove import dose_to_prove_mg_n_l, leaves_traces, may_be_fed
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, TRANSFERRED, CycleLog
 from reedmace.core.cycle.record.nitrification import film_at_work
 from reedmace.core.cycle.record.water_now import WaterNow
@@ -97,6 +97,9 @@ def next_dose(log: CycleLog, s: WaterNow, w: Working) -> Action | None:
     wanted = log.plan_target_ppm * NITROGEN_SHARE["NH4"] if not log.doses else dose_to_prove_mg_n_l(log)
     if log.method in TRANSFERRED:
         wanted = dose_to_prove_mg_n_l(log)
+    if may_be_fed(log, s.ammonia_now):
+        # On top of the trace: a smaller dose would prove nothing.
+        wanted += s.ammonia_now
     wanted = min(wanted, HIGH_AMMONIA_MG_N_L)
     if wanted <= s.ammonia_now:
         return None
@@ -128,7 +131,7 @@ def next_dose(log: CycleLog, s: WaterNow, w: Working) -> Action | None:
 def _why_dosed(log: CycleLog) -> str:
     if leaves_traces(log):
         return (
-            "Whole doses leave a trace of nitrite time after time. Half a dose gone in a day proves the filter for half"
+            "Whole doses leave a trace time after time. Half a dose gone in a day proves the filter for half"
             " the animals; it grows with them, and the others come later."
         )
     if log.doses or film_at_work(log):

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import MUCH_AMMONIA_MG_N_L, Action, next_dose
 from reedmace.core.cycle.advice.first_aid import alkalinity_asked
+from reedmace.core.cycle.record.dose_to_prove import may_be_fed
 from reedmace.core.cycle.record.log import HIGH_AMMONIA_MG_N_L, HIGH_NITRITE_MG_N_L, CycleLog
 from reedmace.core.cycle.record.proof import (
     SEEN_WITHIN_H,
@@ -166,7 +167,8 @@ def _dose(n: RoutineContext, w: Working) -> Action | None:
         return None
     topped_up = n.log.method in ("measured-ammonia", "mature-rock")
     under = TOP_UP_UNDER_MG_N_L if topped_up else n.log.kit.zero_mg_n_l("ammonia")
-    dose = next_dose(n.log, n.s, w) if n.s.ammonia_now <= under else None
+    fed = n.s.ammonia_now <= under or may_be_fed(n.log, n.s.ammonia_now)
+    dose = next_dose(n.log, n.s, w) if fed else None
     if dose is None or not ammonia_never_seen(n.log):
         return dose
     if sum(d.raise_mg_n_l for d in n.log.doses) >= HIGH_AMMONIA_MG_N_L:

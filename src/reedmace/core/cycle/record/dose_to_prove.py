@@ -1,6 +1,7 @@
 """The dose whose clearing proves the filter: for the planned load, or half of it where full doses leave a trace."""
 
 from itertools import pairwise
+from typing import Literal
 
 from reedmace.core.contract import Working
 from reedmace.core.cycle.record.log import CycleLog, LoggedReading
@@ -10,43 +11,69 @@ from reedmace.core.quantity.units import NITROGEN_SHARE
 
 TRACES_IN_A_ROW, TRACES_OVER_DAYS, TRACES_SPEAK_DAYS = 3, 4.0, 28.0
 """Full doses in a row that left a trace, the days they span, and for how long they decide (a stated judgement)."""
-TRACE_NITRITE_MG_N_L = 0.5 * NITROGEN_SHARE["NO2"]
-"""Nitrite a day after a dose that still is a trace: half a ppm, or a coarser kit's first step (a stated judgement)."""
+TRACE_MG_N_L = {"ammonia": 0.25 * NITROGEN_SHARE["NH4"], "nitrite": 0.5 * NITROGEN_SHARE["NO2"]}
+"""What still is a trace a day after a dose: so much, or a coarser kit's first step (a stated judgement)."""
+FED_AFTER = 2
+"""Doses in a row that left traces after which a film is fed daily (a stated judgement)."""
+POISONS: tuple[Literal["ammonia", "nitrite"], ...] = ("ammonia", "nitrite")
 PART_SHARE = 0.5
 """Part of the dose that is asked for then: a smaller first group can be shown to be carried (common practice)."""
 
 
 def leaves_traces(log: CycleLog) -> bool:
-    """Whether full doses of late went within a day but for a trace of nitrite that does not get less.
+    """Whether full doses of late went within a day but for a trace of ammonia or nitrite that does not get less.
 
-    log: the cycle's. A filter whose second step is just too small for the whole plan reads so for weeks.
+    log: the cycle's. A filter that is just too small for the whole plan reads so for weeks.
     """
-    full = [
-        dose
-        for dose in checked_doses(log)
-        if dose.raise_mg_n_l >= SIZE_SLACK * log.challenge_mg_n_l() and log.day_now - dose.day <= TRACES_SPEAK_DAYS
-    ]
-    tests = {r.day: r for r in log.readings if is_full(r)}
     row: list[tuple[float, float]] = []
-    for dose in full:
-        if dose.outcome not in ("failed", "cleared") or dose.tested_day is None:
-            continue  # Without a test that counts it says neither.
-        trace = _trace(log, dose, tests[dose.tested_day])
-        row = [] if trace is None else [*row, (dose.day, trace)]
-        long = bool(row) and dose.day - row[0][0] >= TRACES_OVER_DAYS
+    for day, left in _left_by_doses(log):
+        row = [] if left is None else [*row, (day, left)]
+        long = bool(row) and day - row[0][0] >= TRACES_OVER_DAYS
         if long and len(row) >= TRACES_IN_A_ROW and not _falls([left for _, left in row]):
             return True
     return False
 
 
+def is_underfed(log: CycleLog) -> bool:
+    """Whether the last doses left no more than traces: a film that waits for zeros before it is fed hardly grows.
+
+    log: the cycle's.
+    """
+    last = _left_by_doses(log)[-FED_AFTER:]
+    return len(last) == FED_AFTER and all(left is not None for _, left in last)
+
+
+def may_be_fed(log: CycleLog, ammonia_mg_n_l: float) -> bool:
+    """Whether so much ammonia is a trace, on top of which an underfed film gets a day's food. log: the cycle's."""
+    return is_underfed(log) and ammonia_mg_n_l <= 1.001 * _most(log, "ammonia")
+
+
+@memoize
+def _left_by_doses(log: CycleLog) -> list[tuple[float, float | None]]:
+    """Day of each whole dose of late with a test that counts, and the traces it left; None for none, or for more."""
+    tests = {r.day: r for r in log.readings if is_full(r)}
+    found: list[tuple[float, float | None]] = []
+    for dose in checked_doses(log):
+        whole = dose.raise_mg_n_l >= SIZE_SLACK * log.challenge_mg_n_l()
+        # Without a test that counts it says neither.
+        if not whole or dose.outcome not in ("failed", "cleared") or dose.tested_day is None:
+            continue
+        if log.day_now - dose.day <= TRACES_SPEAK_DAYS:
+            found.append((dose.day, _trace(log, dose, tests[dose.tested_day])))
+    return found
+
+
+def _most(log: CycleLog, what: Literal["ammonia", "nitrite"]) -> float:
+    """Most that still is a trace, mg N/L."""
+    return max(TRACE_MG_N_L[what], log.kit.steps_mg_n_l(what)[1])
+
+
 def _trace(log: CycleLog, dose: CheckedDose, test: LoggedReading) -> float | None:
-    """Nitrite that a dose left a day later, mg N/L; None where its test says anything else."""
-    if dose.outcome != "failed":
+    """Ammonia and nitrite that a dose left a day later, mg N/L; None where it left none, or more than traces."""
+    if dose.outcome != "failed" or test.off_scale:
         return None
-    nitrite, most = test.at_most_mg_n_l("nitrite"), max(TRACE_NITRITE_MG_N_L, log.kit.steps_mg_n_l("nitrite")[1])
-    if (test.at_most_mg_n_l("ammonia") or 0.0) > log.kit.zero_mg_n_l("ammonia") or test.off_scale:
-        return None
-    return nitrite if nitrite is not None and nitrite <= 1.001 * most else None
+    left = {what: test.at_most_mg_n_l(what) or 0.0 for what in POISONS}
+    return sum(left.values()) if all(left[what] <= 1.001 * _most(log, what) for what in POISONS) else None
 
 
 def _falls(row: list[float]) -> bool:
@@ -86,4 +113,4 @@ def write_dose_to_prove(log: CycleLog, w: Working) -> float:
     )
 
 
-__all__ = ["PART_SHARE", "dose_to_prove_mg_n_l", "leaves_traces", "write_dose_to_prove"]
+__all__ = ["PART_SHARE", "dose_to_prove_mg_n_l", "leaves_traces", "may_be_fed", "write_dose_to_prove"]
