@@ -131,7 +131,9 @@ def test_a_removed_tank_can_be_brought_back_for_a_day(keeper, app) -> None:
 
 def test_an_archived_tank_is_out_of_sight_and_still_readable(keeper) -> None:
     tank = keeper.tank("Old")
-    keeper.send("POST", f"/api/tanks/{tank}/archive")
+    put = keeper.send("POST", f"/api/tanks/{tank}/archive")
+    assert put.status_code == 200
+    assert [(t["name"], t["how"]) for t in put.json["tanks"]] == [("Old", "archived")]
     assert names(keeper) == []
     assert keeper.get("/api/today").json["rows"] == []
     assert keeper.get(f"/api/tanks/{tank}").status_code == 200

@@ -57,6 +57,17 @@ export default function Account({ session }: { session: SessionState }) {
               </a>
               ; each of its bundles can be taken in on Today.
             </p>
+            <p>
+              To reckon with: all tanks as tables, in{" "}
+              <a href="/api/account/tables.zip?as=parquet" download>
+                Parquet
+              </a>{" "}
+              or{" "}
+              <a href="/api/account/tables.zip?as=csv" download>
+                CSV
+              </a>
+              , with a dictionary of every column.
+            </p>
           </section>
           {!nobodys && <CloseForm />}
           <p>

@@ -34,6 +34,10 @@ class ArchivedTankList(BaseModel):
 @blueprint.doc(responses={401: "Not signed in"})
 def list_aside() -> ArchivedTankList:
     """Archived and removed tanks."""
+    return _aside()
+
+
+def _aside() -> ArchivedTankList:
     rows = tanks().aside(g.now)
     return ArchivedTankList(
         tanks=[
@@ -49,7 +53,7 @@ def list_aside() -> ArchivedTankList:
 def archive_tank(tank_id: int) -> ArchivedTankList:
     """Archive a tank with its logbook."""
     tanks().archive(tank_id, "archived", g.now)
-    return list_aside()
+    return _aside()
 
 
 @blueprint.post("/tanks/<int:tank_id>/back")

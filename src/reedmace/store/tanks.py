@@ -25,7 +25,7 @@ from reedmace.store.tank_queries import (
     PlanMoved,
     TankName,
 )
-from reedmace.store.whole_logbook import each_entry, each_reading, readings_at
+from reedmace.store.whole_logbook import each_entry, each_reading, readings_at, superseded_ids
 
 PAGE = 200
 AT_ONCE = 500
@@ -143,6 +143,11 @@ class Tanks:
         """Every entry in the order written, read a piece at a time. Raises NoSuchTank at once."""
         self._row(tank_id)
         return each_entry(self._database, tank_id)
+
+    def superseded_ids(self, tank_id: int) -> set[int]:
+        """Ids of a tank's entries that later ones corrected or withdrew. Raises NoSuchTank."""
+        self._row(tank_id)
+        return superseded_ids(self._database, tank_id)
 
     def each_reading(self, tank_id: int) -> Iterator[tuple[datetime, Reading]]:
         """Every reading that counts and when it was made, read a piece at a time. Raises NoSuchTank at once."""

@@ -41,6 +41,13 @@ def each_entry(database: peewee.Database, tank_id: int) -> Iterator[Entry | Stor
         last = rows[-1][0]
 
 
+def superseded_ids(database: peewee.Database, tank_id: int) -> set[int]:
+    """Ids of the entries that later ones corrected or withdrew. tank_id: already allowed."""
+    corrects = (EntryRow.tank == tank_id) & EntryRow.supersedes_id.is_null(False)
+    rows: Any = EntryRow.select(EntryRow.supersedes_id).where(corrects).tuples().bind(database)
+    return {one for (one,) in rows}
+
+
 def each_reading(database: peewee.Database, tank_id: int) -> Iterator[tuple[datetime, Reading]]:
     """Every reading that counts and when it was made, by time. tank_id: already allowed."""
     readings = _live(tank_id, EntryRow.at, EntryRow.id, _TEXT).order_by(EntryRow.at, EntryRow.id)

@@ -22,13 +22,13 @@ from reedmace.core.upkeep import (
 )
 from reedmace.core.upkeep.care_plan import (
     BEFORE_LEAVING,
-    CHANGE_DAYS,
     FLOW_TEST_DAYS,
     FORTNIGHT_DAYS,
     MUCH_MINUTES,
     SETTLE_DAYS,
     WHEN_BACK,
 )
+from reedmace.core.upkeep.care_schemas import CHANGE_DAYS
 
 pytestmark = pytest.mark.slow
 

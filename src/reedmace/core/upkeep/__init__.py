@@ -1,6 +1,7 @@
 """Upkeep of a running tank: flow fade, cleaning intervals, and the care plan."""
 
-from reedmace.core.upkeep.care_plan import Away, CaredFilter, CarePlanAnswer, CarePlanQuestion, CareTask, care_plan
+from reedmace.core.upkeep.care_plan import care_plan
+from reedmace.core.upkeep.care_schemas import Away, CaredFilter, CarePlanAnswer, CarePlanQuestion, CareTask
 from reedmace.core.upkeep.flow_fade import FlowFadeAnswer, FlowFadeQuestion, flow_fade
 from reedmace.core.upkeep.holiday_page import HolidayAnswer, HolidayQuestion, holiday_page
 from reedmace.core.upkeep.hospital_filter import HospitalAnswer, HospitalQuestion, hospital_filter

@@ -8,7 +8,7 @@ from typing import Annotated
 from pydantic import Field
 
 from reedmace.core.contract import Answer, Name, Part, Question, Working, computation, number, whole
-from reedmace.core.upkeep.care_plan import CareWhat
+from reedmace.core.upkeep.care_schemas import CareWhat
 
 WEEK_DAYS = 7
 EARLY_SHARE = 0.25

@@ -15,7 +15,8 @@ from reedmace.core.memo import memoize
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.constants import DAYS_PER_YEAR
 from reedmace.core.upkeep import CarePlanAnswer
-from reedmace.core.upkeep.care_plan import FLOW_TEST_DAYS, CareWhat
+from reedmace.core.upkeep.care_plan import FLOW_TEST_DAYS
+from reedmace.core.upkeep.care_schemas import CareWhat
 from reedmace.logbook.care.change_reviews import reviews
 from reedmace.logbook.care.in_quarantine import in_quarantine
 from reedmace.logbook.care.plug_checks import plug_check

@@ -15,7 +15,8 @@ from reedmace.core.memo import memoize
 from reedmace.core.quantity.units import as_nitrogen
 from reedmace.core.stock import OutgrowAnswer, OutgrowQuestion, outgrow
 from reedmace.core.upkeep import NitrateRhythmAnswer, NitrateRhythmQuestion, nitrate_rhythm
-from reedmace.core.upkeep.care_plan import CHANGE_DAYS, CHANGE_SHARE
+from reedmace.core.upkeep.care_plan import CHANGE_SHARE
+from reedmace.core.upkeep.care_schemas import CHANGE_DAYS
 from reedmace.logbook.replay.animals import animals_in, load_in
 from reedmace.logbook.replay.arrival import came_at, came_with_animals
 from reedmace.logbook.replay.current_plans import cycle_plan, stock_plan, tank_plan

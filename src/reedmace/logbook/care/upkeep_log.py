@@ -22,7 +22,8 @@ from reedmace.core.upkeep import (
     flow_fade,
     holiday_page,
 )
-from reedmace.core.upkeep.care_plan import BEFORE_LEAVING, CHANGE_DAYS, TEST_DAYS, WHEN_BACK, CareWhat
+from reedmace.core.upkeep.care_plan import BEFORE_LEAVING, TEST_DAYS, WHEN_BACK
+from reedmace.core.upkeep.care_schemas import CHANGE_DAYS, CareWhat
 from reedmace.core.upkeep.flow_fade import FadeTest
 from reedmace.logbook.care.water_use import evaporated, kh_of, socks_of, top_up_of
 from reedmace.logbook.replay.animals import animals_in

@@ -3,13 +3,17 @@
 from datetime import datetime
 
 from reedmace.core.flow.bucket_test import bucket_lph
-from reedmace.logbook.replay.entries import Entry, FlowTest, TimedFlow
+from reedmace.logbook.replay.entries import Body, Entry, FlowTest, TimedFlow
 from reedmace.logbook.replay.state import LogbookState
 
 
 def measured_lph(entry: Entry) -> float | None:
     """The flow of a test, L/h, None for another kind of entry. entry: of a tank."""
-    body = entry.body
+    return body_lph(entry.body)
+
+
+def body_lph(body: Body) -> float | None:
+    """The flow a body tells, L/h; None for another kind. body: of an entry."""
     if isinstance(body, FlowTest):
         return bucket_lph(body.container_l, body.times_s)
     return body.measured_lph if isinstance(body, TimedFlow) else None

@@ -7,7 +7,8 @@ from pydantic import AwareDatetime, Field
 
 from reedmace.core.contract import Part, number
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.upkeep.care_plan import CHANGE_SHARE, CareWhat
+from reedmace.core.upkeep.care_plan import CHANGE_SHARE
+from reedmace.core.upkeep.care_schemas import CareWhat
 from reedmace.core.upkeep.room_round import CHANGE_SETUP_MIN
 from reedmace.logbook.care.care_rows import care_row
 from reedmace.logbook.care.due import tops_up
