@@ -44,7 +44,10 @@ def is_underfed(log: CycleLog) -> bool:
 
 
 def may_be_fed(log: CycleLog, ammonia_mg_n_l: float) -> bool:
-    """Whether so much ammonia is a trace, on top of which an underfed film gets a day's food. log: the cycle's."""
+    """Whether a film is underfed and gets a day's food on top of what is there.
+
+    log: the cycle's; ammonia_mg_n_l: what the water holds, mg N/L: no more than a trace.
+    """
     return is_underfed(log) and ammonia_mg_n_l <= 1.001 * _most(log, "ammonia")
 
 
