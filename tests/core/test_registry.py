@@ -170,6 +170,7 @@ EXAMPLES: dict[str, dict[str, Any]] = {
     "sponge-seed": {"days_seeding": 20, "minutes_out": 30},
     "ammonia-dose": {"net_l": 130, "product": {"form": "ammonium-chloride"}},
     "alkalinity-dose": {"net_l": 130, "current_dkh": 1},
+    "kh-titration": {"drops_count": 6},
     "water-change": {"net_l": 130, "solutes": [{"what": "nitrate", "now_ppm": 80, "target_ppm": 20}]},
     "cycle-forecast": {"log": {"net_l": 130, "day_now": 0}, "draws": 50, "horizon_days": 30},
     "cycle-advice": {"log": {"net_l": 130, "day_now": 0}},

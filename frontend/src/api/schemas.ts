@@ -104,6 +104,7 @@ interface Computations {
   "hospital-filter": [Schemas["HospitalQuestion"], Schemas["HospitalAnswer"]];
   "sponge-seed": [Schemas["SpongeSeedQuestionIn"], Schemas["SpongeSeedAnswer"]];
   "ammonia-dose": [Schemas["AmmoniaDoseQuestion"], Schemas["AmmoniaDoseAnswer"]];
+  "kh-titration": [Schemas["KhTitrationQuestion"], Schemas["KhTitrationAnswer"]];
   "read-quantity": [Schemas["ReadQuantityQuestion"], Schemas["ReadQuantityAnswer"]];
   "airline-bucket": [Schemas["AirlineBucketQuestion"], Schemas["AirlineBucketAnswer"]];
   "salinity-scales": [Schemas["SalinityScalesQuestion"], Schemas["SalinityScalesAnswer"]];

@@ -5656,6 +5656,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/kh-titration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** KH by counted drops, with its range. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["KhTitrationQuestionIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KhTitrationAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/water-change": {
         parameters: {
             query?: never;
@@ -13081,6 +13130,19 @@ export interface components {
              * @description Nitrate as the ion, if all of it is nitrified
              */
             nitrate_made_ppm_ion: number;
+            /**
+             * Low Ppm
+             * @description It may come to, on the basis asked
+             */
+            low_ppm: number;
+            /** High Ppm */
+            high_ppm: number;
+            /**
+             * Doubt By
+             * @description What most of that range comes from
+             * @enum {string}
+             */
+            doubt_by: "the litres" | "the product" | "the test" | "the drops";
         };
         /**
          * AmmoniaDoseQuestion
@@ -13109,6 +13171,12 @@ export interface components {
              * @default 0
              */
             current_ppm?: number;
+            /**
+             * Half Ppm
+             * @description Half a step of the test that read it, same basis
+             * @default 0.125
+             */
+            half_ppm?: number;
             /** Product */
             product: components["schemas"]["PowderProductIn"] | components["schemas"]["SolutionProductIn"] | components["schemas"]["LabelProductIn"];
         };
@@ -18590,6 +18658,7 @@ export interface components {
             sump: components["schemas"]["Sump"];
             /** @description On the floor under a rack */
             room_sump: components["schemas"]["RoomSump"];
+            kh_drops: components["schemas"]["KhTitrationQuestion"];
             priorities: components["schemas"]["Priorities"];
             /** Price Per Kwh */
             price_per_kwh: number;
@@ -19568,6 +19637,88 @@ export interface components {
              * @description Between cleanings, by its kind and this food
              */
             usual_days: number;
+        };
+        /**
+         * KhTitrationAnswer
+         * @description KH as the kit counts it, its range, and the step of one drop.
+         */
+        KhTitrationAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Kh Dkh */
+            kh_dkh: number;
+            /** Low Dkh */
+            low_dkh: number;
+            /** High Dkh */
+            high_dkh: number;
+            /**
+             * Step Dkh
+             * @description Of one drop in this sample
+             */
+            step_dkh: number;
+            /**
+             * Finer Ml
+             * @description A sample in which a drop counts half; none where it is fine already
+             */
+            finer_ml: number | null;
+        };
+        /**
+         * KhTitrationQuestion
+         * @description The drops that turned the colour, and the sample they fell into.
+         */
+        KhTitrationQuestion: {
+            /**
+             * Drops Count
+             * @description Up to and with the one that turned the colour
+             */
+            drops_count: number;
+            /**
+             * Sample Ml
+             * @default 5
+             */
+            sample_ml: number;
+            /**
+             * Drop Dkh
+             * @description A drop counts so much in the kit's own sample
+             * @default 1
+             */
+            drop_dkh: number;
+            /**
+             * Kit Ml
+             * @description The sample its leaflet asks for
+             * @default 5
+             */
+            kit_ml: number;
+        };
+        /**
+         * KhTitrationQuestion
+         * @description The drops that turned the colour, and the sample they fell into.
+         */
+        KhTitrationQuestionIn: {
+            /**
+             * Drops Count
+             * @description Up to and with the one that turned the colour
+             */
+            drops_count: number;
+            /**
+             * Sample Ml
+             * @default 5
+             */
+            sample_ml?: number;
+            /**
+             * Drop Dkh
+             * @description A drop counts so much in the kit's own sample
+             * @default 1
+             */
+            drop_dkh?: number;
+            /**
+             * Kit Ml
+             * @description The sample its leaflet asks for
+             * @default 5
+             */
+            kit_ml?: number;
         };
         /**
          * KindAbout

@@ -18,6 +18,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
         "salinity-scales",
         "ammonia-dose",
         "alkalinity-dose",
+        "kh-titration",
         "oxygen-saturation",
         "dissolved-co2",
     ),

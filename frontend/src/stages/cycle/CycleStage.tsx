@@ -28,6 +28,7 @@ import { TryInPractice } from "../../shared/TryInPractice";
 import { TestsBook } from "./TestsBook";
 import { Unadvised, useSilentCoach } from "./Unadvised";
 import { VialReader } from "./VialReader";
+import { KhDrops } from "./KhDrops";
 import { WaterSpecies } from "./WaterSpecies";
 import { WhatIf } from "./WhatIf";
 import { useNarrow } from "../../kit/usePhone";
@@ -48,6 +49,7 @@ export default function CycleStage(props: StageProps) {
     return (
       <StagePart back={`/tanks/${props.tankId}/cycle`} stage="Cycle" title="The water, species by species">
         <WaterSpecies tankId={props.tankId} />
+        <KhDrops />
       </StagePart>
     );
   return part === "files" ? (

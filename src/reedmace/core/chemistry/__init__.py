@@ -12,6 +12,7 @@ from reedmace.core.chemistry.ammonia import (
 )
 from reedmace.core.chemistry.ammonia_dose import AmmoniaDoseAnswer, AmmoniaDoseQuestion, AmmoniaProduct, ammonia_dose
 from reedmace.core.chemistry.dissolved_co2 import DissolvedCo2Answer, DissolvedCo2Question, dissolved_co2
+from reedmace.core.chemistry.kh_titration import kh_titration
 from reedmace.core.chemistry.oxygen import (
     OxygenSaturationAnswer,
     OxygenSaturationQuestion,
@@ -52,6 +53,7 @@ __all__ = [
     "ammonia_dose",
     "chronic_criterion_mg_n_l",
     "dissolved_co2",
+    "kh_titration",
     "oxygen_saturation",
     "oxygen_saturation_mg_l",
     "pka_fresh",

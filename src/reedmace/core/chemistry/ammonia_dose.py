@@ -4,6 +4,7 @@ from typing import Annotated, Literal, NamedTuple
 
 from pydantic import Field
 
+from reedmace.core.chemistry.doubt import DROPS_SHARE, LITRES_SHARE, Doubt, DoubtBy, doubt_of
 from reedmace.core.chemistry.stoichiometry import ALKALINITY_PER_N, BASE_PER_N, N_IN_NH4CL
 from reedmace.core.contract import (
     Answer,
@@ -59,6 +60,10 @@ def base_per_n(product: AmmoniaProduct) -> float:
     return BASE_PER_N if isinstance(product, SolutionProduct) else 0.0
 
 
+STRENGTH_SHARE = {"ammonium-chloride": 0.02, "ammonia-solution": 0.1, "label": 0.1}
+"""Doubt of a product's strength, as a share (memory): powder is weighed, a bottle loses gas, a label rounds."""
+
+
 class AmmoniaDoseQuestion(Question):
     """A target concentration in this water, from this product, on top of what is already there."""
 
@@ -66,6 +71,7 @@ class AmmoniaDoseQuestion(Question):
     target_ppm: Annotated[float, number("ppm", 0, 20)] = 2
     basis: Basis = "ion"
     current_ppm: Annotated[float, number("ppm", 0, 100, "Already in the water, same basis")] = 0
+    half_ppm: Annotated[float, number("ppm", 0, 50, "Half a step of the test that read it, same basis")] = 0.125
     product: AmmoniaProduct
 
 
@@ -79,6 +85,9 @@ class AmmoniaDoseAnswer(Answer):
     drops: Annotated[float, number("drops", 0, 1e9)] | None
     alkalinity_used_dkh: Annotated[float, number("dKH", 0, 1e4, "Once nitrified, less what the product itself brings")]
     nitrate_made_ppm_ion: Annotated[float, number("ppm", 0, 1e5, "Nitrate as the ion, if all of it is nitrified")]
+    low_ppm: Annotated[float, number("ppm", 0, 200, "It may come to, on the basis asked")]
+    high_ppm: Annotated[float, number("ppm", 0, 200)]
+    doubt_by: DoubtBy = Field(description="What most of that range comes from")
 
 
 class _Amount(NamedTuple):
@@ -185,6 +194,9 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
         if gap_ppm > 0
         else f"Add none: the water is already at {q.current_ppm:g} ppm, the target is {q.target_ppm:g}."
     )
+    comes = _comes_to(q, gap_ppm, w)
+    if gap_ppm > 0:
+        verdict += f" It comes to {comes.low:.2g} to {comes.high:.2g} ppm, mostly by {comes.by}."
     return AmmoniaDoseAnswer(
         verdict=verdict,
         working=w.lines,
@@ -195,4 +207,26 @@ def ammonia_dose(question: AmmoniaDoseQuestion) -> AmmoniaDoseAnswer:
         drops=amount.drops,
         alkalinity_used_dkh=alkalinity,
         nitrate_made_ppm_ion=nitrate,
+        low_ppm=comes.low,
+        high_ppm=comes.high,
+        doubt_by=comes.by,
     )
+
+
+def _comes_to(q: AmmoniaDoseQuestion, gap_ppm: float, w: Working) -> Doubt:
+    """What the water may come to, ppm. gap_ppm: what the dose is meant to add."""
+    product = STRENGTH_SHARE[q.product.form]
+    counted = isinstance(q.product, SolutionProduct) or (
+        isinstance(q.product, LabelProduct) and q.product.amount_unit == "drops"
+    )
+    comes = doubt_of(
+        q.current_ppm + gap_ppm,
+        {
+            "the test": q.half_ppm,
+            "the litres": gap_ppm * LITRES_SHARE,
+            "the product": gap_ppm * product,
+            "the drops": gap_ppm * DROPS_SHARE if counted else 0.0,
+        },
+    )
+    w.line("±", "√(test² + litres² + product² + drops²)", f"mostly {comes.by}", comes.high - comes.low, "ppm", "memory")
+    return comes

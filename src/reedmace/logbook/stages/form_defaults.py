@@ -6,6 +6,7 @@ from pydantic import Field
 
 from reedmace.core.air.air_supply import AirOutlet, AirSupplyQuestion
 from reedmace.core.chemistry.ammonia_dose import AmmoniaProduct, LabelProduct, PowderProduct, SolutionProduct
+from reedmace.core.chemistry.kh_titration import KhTitrationQuestion
 from reedmace.core.contract import Part, number
 from reedmace.core.cycle import CloudyWaterQuestion
 from reedmace.core.cycle.judgement.methods import Resources
@@ -42,6 +43,7 @@ class FormDefaults(Part):
         ),
         description="On the floor under a rack",
     )
+    kh_drops: KhTitrationQuestion = Field(default_factory=lambda: KhTitrationQuestion(drops_count=1))
     priorities: Priorities = Field(default_factory=Priorities)
     price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = Field(
         default_factory=lambda: FilterPlan(kind="filter-plan").price_per_kwh

@@ -105,7 +105,12 @@ def next_dose(log: CycleLog, s: WaterNow, w: Working) -> Action | None:
         return None
     answer = ammonia_dose(
         AmmoniaDoseQuestion(
-            net_l=log.net_l, target_ppm=wanted, basis="N", current_ppm=min(s.ammonia_now, 100), product=log.product
+            net_l=log.net_l,
+            target_ppm=wanted,
+            basis="N",
+            current_ppm=min(s.ammonia_now, 100),
+            half_ppm=min(log.kit.zero_mg_n_l("ammonia"), 50),
+            product=log.product,
         )
     )
     w.lines.extend(answer.working[:3])
@@ -115,7 +120,10 @@ def next_dose(log: CycleLog, s: WaterNow, w: Working) -> Action | None:
     return Action(
         do="dose-ammonia",
         title=f"Dose to {log.ppm(wanted)}",
-        detail=f"{answer.verdict.split(' to bring')[0]}, stirred into a jug of tank water.",
+        detail=(
+            f"{answer.verdict.split(' to bring')[0]}, stirred into a jug of tank water. It comes to"
+            f" {log.ppm(answer.low_ppm)} to {log.ppm(answer.high_ppm)}, mostly by {answer.doubt_by}."
+        ),
         reason=_why_dosed(log),
         when="now",
         amount=amount,
