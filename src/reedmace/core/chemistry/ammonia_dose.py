@@ -222,7 +222,8 @@ def _comes_to(q: AmmoniaDoseQuestion, gap_ppm: float, w: Working) -> Doubt:
     comes = doubt_of(
         q.current_ppm + gap_ppm,
         {
-            "the test": q.half_ppm,
+            # New water holds none, whatever a kit could see.
+            "the test": q.half_ppm if q.current_ppm > 0 else 0.0,
             "the litres": gap_ppm * LITRES_SHARE,
             "the product": gap_ppm * product,
             "the drops": gap_ppm * DROPS_SHARE if counted else 0.0,
