@@ -72,6 +72,7 @@ export const RANGES = {
   "PowderProduct.purity_percent": [1, 100, 1],
   "Purchase.price": [0, 100000, 1],
   "Quarantine.days": [0, 365, 1],
+  "ReadTokenIn.days": [1, 400, 1],
   "Reading.ammonia_ppm": [0, 2000, 0.1],
   "Reading.gh_dgh": [0, 60, 0.1],
   "Reading.kh_dkh": [0, 40, 0.1],

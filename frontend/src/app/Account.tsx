@@ -6,6 +6,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
+import { ReadTokens } from "./ReadTokens";
 import { replaceData } from "../api/replaceData";
 import { useEnter } from "../api/session";
 import type { SessionState } from "../api/schemas";
@@ -68,6 +69,7 @@ export default function Account({ session }: { session: SessionState }) {
               </a>
               , with a dictionary of every column.
             </p>
+            <ReadTokens />
           </section>
           {!nobodys && <CloseForm />}
           <p>

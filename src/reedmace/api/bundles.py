@@ -3,12 +3,12 @@
 import shutil
 import tempfile
 from collections.abc import Iterator
-from typing import Annotated, Any
+from typing import Any
 
 from apiflask import APIBlueprint
 from flask import Response, g, request
 from flask_login import current_user
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, Field
 
 from reedmace.api.files import streamed
 from reedmace.api.openapi_responses import READ, file_of
@@ -18,7 +18,6 @@ from reedmace.api.session import keeper, tanks
 from reedmace.core.contract import Issue
 from reedmace.core.errors import CannotAnswer
 from reedmace.formats import Bundle, bundle_parts, bundle_schema
-from reedmace.formats.account_tables import Format, TankRecord, write_account_tables
 from reedmace.formats.bundle_zip import BundledPhoto, BundleZip, write_bundle_zip
 from reedmace.formats.photo import clean_photo
 from reedmace.logbook.replay.state import replay
@@ -80,33 +79,6 @@ def read_everything() -> Response:
         yield "\n]}"
 
     return streamed(parts(), "application/json", "reedmace-everything.json")
-
-
-class TablesAsked(BaseModel):
-    """How the tables of an account are written."""
-
-    model_config = ConfigDict(extra="forbid")
-    form: Annotated[Format, Field(alias="as", description="Parquet for a program, CSV for anything")] = "parquet"
-
-
-@blueprint.get("/account/tables.zip")
-@blueprint.input(TablesAsked, location="query")
-@blueprint.doc(responses={**file_of("application/zip", "Tables"), 401: "Not signed in", 422: "Not usable"})
-def read_tables(query_data: TablesAsked) -> Response:
-    """All of an account as tidy tables, archived tanks too, with a dictionary of every column."""
-    mine, form = tanks(), query_data.form
-    held = [(t.id, t.name, False) for t in mine.all()]
-    held += [(t.id, t.name, True) for t in mine.aside(g.now) if t.how == "archived"]
-    records = (TankRecord(i, name, aside, mine.each_entry(i), mine.superseded_ids(i)) for i, name, aside in held)
-
-    def pieces() -> Iterator[bytes]:
-        with tempfile.SpooledTemporaryFile(max_size=IN_MEMORY) as packed:
-            write_account_tables(packed, records, form)
-            packed.seek(0)
-            while piece := packed.read(IN_MEMORY):
-                yield piece
-
-    return streamed(pieces(), "application/zip", f"reedmace-{form}.zip")
 
 
 def bundled(photo: StoredPhoto) -> BundledPhoto:

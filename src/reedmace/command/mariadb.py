@@ -338,6 +338,7 @@ class MariaDB:
             GRANT SELECT, INSERT, DELETE ON reedmace.signed_in TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.recovery_code TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.calendar_link TO 'reedmace_app'@'127.0.0.1';
+            GRANT SELECT, INSERT, DELETE ON reedmace.read_token TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.device TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.member TO 'reedmace_app'@'127.0.0.1';
             GRANT SELECT, INSERT, DELETE ON reedmace.invite TO 'reedmace_app'@'127.0.0.1';

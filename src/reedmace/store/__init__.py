@@ -18,6 +18,7 @@ from reedmace.store.learned import contributes, learned_boxes, set_contributes
 from reedmace.store.notices import Notice, Notices, is_due
 from reedmace.store.practice import LessonResult, PracticeTanks, practice_at
 from reedmace.store.quotas import OverQuota
+from reedmace.store.read_tokens import NoSuchReadToken, ReadToken, ReadTokens, read_token_of
 from reedmace.store.roles import Role
 from reedmace.store.rooms import KeptRoom, NoSuchRoom, RoomMoved, Rooms
 from reedmace.store.shelf import NoSuchBox, Shelf, shown_shelf
@@ -56,6 +57,7 @@ __all__ = [
     "NoSuchDevice",
     "NoSuchEntry",
     "NoSuchInvite",
+    "NoSuchReadToken",
     "NoSuchRoom",
     "NoSuchTank",
     "NotAllowed",
@@ -64,6 +66,8 @@ __all__ = [
     "OverQuota",
     "PlanMoved",
     "PracticeTanks",
+    "ReadToken",
+    "ReadTokens",
     "Role",
     "RoomMoved",
     "Rooms",
@@ -79,6 +83,7 @@ __all__ = [
     "learned_boxes",
     "make_view_link",
     "practice_at",
+    "read_token_of",
     "revoke_view_link",
     "set_contributes",
     "shown_shelf",

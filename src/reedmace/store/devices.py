@@ -28,7 +28,8 @@ class Device:
     filter_key: str | None = None
 
 
-def _hash(token: str) -> str:
+def hash_of(token: str) -> str:
+    """What is stored of a secret. token: it."""
     return hashlib.sha256(token.encode()).hexdigest()
 
 
@@ -87,7 +88,7 @@ class Devices:
             raise too_many_devices()
         token = secrets.token_urlsafe(24)
         at = now.astimezone(UTC).replace(tzinfo=None)
-        made = {"token_hash": _hash(token), "made_at": at, "made_by": self._account_id}
+        made = {"token_hash": hash_of(token), "made_at": at, "made_by": self._account_id}
         new = DeviceRow.insert(made | values).bind(self._database).execute()
         key = values.get("filter_key")
         return Device(new, str(values["name"]), str(values["kind"]), now, key if isinstance(key, str) else None), token
@@ -117,7 +118,7 @@ class Written:
 
 def by_token(database: peewee.Database, token: str) -> Written:
     """The device of a token and where it writes. Raises NoSuchDevice."""
-    row = DeviceRow.select().where(DeviceRow.token_hash == _hash(token)).bind(database).first()
+    row = DeviceRow.select().where(DeviceRow.token_hash == hash_of(token)).bind(database).first()
     if row is None:
         raise NoSuchDevice
     if row.room_id is not None:

@@ -179,6 +179,25 @@ class LookLink(Row):
     made_at = peewee.DateTimeField()
 
 
+class ReadTokenRow(Row):
+    """A token that only reads; only its hash is stored."""
+
+    id = peewee.BigAutoField()
+    account = peewee.ForeignKeyField(Account, on_delete="CASCADE", backref="+")
+    account_id: int
+    tank = peewee.ForeignKeyField(Tank, on_delete="CASCADE", null=True, backref="+")
+    tank_id: int | None
+    name = peewee.CharField(80)
+    token_hash = peewee.FixedCharField(64, unique=True)
+    made_at = peewee.DateTimeField()
+    until = peewee.DateTimeField()
+
+    class Meta:
+        """Its table."""
+
+        table_name = "read_token"
+
+
 class ShelfBoxRow(Row):
     """One box on an account's shelf."""
 

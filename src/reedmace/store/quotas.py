@@ -10,6 +10,7 @@ MOST_ROOMS = 100
 MOST_BOXES = 5000
 """On one shelf."""
 MOST_DEVICES = 50
+MOST_READ_TOKENS = 20
 """Of one tank or one room."""
 MOST_MEMBERS, MOST_INVITES = 50, 20
 MOST_PHOTOS, PHOTO_BYTES, PHOTO_BYTES_OF_GUEST = 300, 300_000_000, 15_000_000
@@ -54,6 +55,11 @@ def too_many_devices() -> OverQuota:
     return OverQuota(
         "Too many devices", f"A tank or a room may have {MOST_DEVICES}. Take one away that writes no more."
     )
+
+
+def too_many_read_tokens() -> OverQuota:
+    """The refusal of one reading token more."""
+    return OverQuota("Too many tokens", f"An account may have {MOST_READ_TOKENS}. Revoke one that nothing reads with.")
 
 
 def too_many_photos() -> OverQuota:
