@@ -186,3 +186,32 @@ def test_a_room_whose_answer_was_lost_is_made_once_when_sent_again(
     expect(page).to_have_url(re.compile(r"/rooms/\d+"))
     assert len(send(page, running.url, "GET", "/api/rooms")["rooms"]) == 1
     assert len(send(page, running.url, "GET", "/api/tanks")["tanks"]) == 1
+
+
+def test_a_spare_sponge_is_moved_in_three_presses_and_written_in_both_tanks(
+    page: Page, running: Running, rack: str
+) -> None:
+    api = rack.removeprefix(running.url)
+    rows = {r["name"]: r["tank_id"] for r in send(page, running.url, "GET", api)["view"]["rows"]}
+    seeded = {
+        "key": "spare-sponge-01",
+        "at": (datetime.now(UTC) - timedelta(days=40)).isoformat(),
+        "body": {"kind": "seed", "name": "Spare sponge", "media_share": 0.5, "disease_note": "unknown"},
+    }
+    send(page, running.url, "POST", f"/api/tanks/{rows['Rack 2']}/entries", seeded)
+    page.reload()
+    board = page.get_by_role("list", name="The board, what cannot wait first")
+    for name in ("Rack 2", "Rack 8"):
+        board.get_by_text(name, exact=True).click()
+    together = page.get_by_role("region", name="For the chosen tanks")
+    expect(together.get_by_text("Ready: it carries a full film.")).to_be_visible()
+    expect(together.get_by_text("Disease travels with a sponge")).to_be_visible()
+    together.get_by_role("button", name="Move the sponge").click()
+    expect(together.get_by_text("Moved, and written in both tanks.")).to_be_visible()
+    bodies = {
+        name: [e["body"] for e in send(page, running.url, "GET", f"/api/tanks/{rows[name]}/entries")["entries"]]
+        for name in ("Rack 2", "Rack 8")
+    }
+    assert [(b["phase"], b["to"]) for b in bodies["Rack 2"][:2]] == [("in", "Rack 8"), ("out", "Rack 8")]
+    assert bodies["Rack 8"][0]["what"] == "seed-added"
+    assert 0.45 < bodies["Rack 8"][0]["share"] <= 0.5

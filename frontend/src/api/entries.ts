@@ -121,6 +121,7 @@ export async function refresh(queries: ReturnType<typeof useQueryClient>, tankId
   void queries.invalidateQueries({ queryKey: ["tanks"] });
   void queries.invalidateQueries({ queryKey: ["today"] });
   void queries.invalidateQueries({ queryKey: ["round"] });
+  void queries.invalidateQueries({ queryKey: ["rooms"] });
   void queries.invalidateQueries({ queryKey: ["entries", tankId] });
   void queries.invalidateQueries({ queryKey: ["cycle", tankId] });
   void queries.invalidateQueries({ queryKey: ["view", tankId] });

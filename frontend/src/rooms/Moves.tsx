@@ -1,13 +1,14 @@
 /** Moving animals between two tanks, and copying a tank. */
 import { range } from "../api/range";
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
 import { useTank } from "../api/tanks";
+import { useWriteAlong } from "../api/entries";
 import { newKey } from "../api/outbox";
-import type { BoardRow, Tables } from "../api/schemas";
-import { Button, Caution, ProblemNote, Select } from "../kit";
+import type { BoardRow, Body, Tables } from "../api/schemas";
+import { Button, Caution, Figure, ProblemNote, Select } from "../kit";
 import { NumberBox } from "../kit/quantities";
 
 interface Props {
@@ -22,7 +23,12 @@ export function Moves({ roomId, rows, chosen, species }: Props) {
   const [first, second] = picked;
   if (first && picked.length === 1) return <Copies roomId={roomId} row={first} />;
   if (first && second && picked.length === 2)
-    return <Animals key={`${first.tank_id}-${second.tank_id}`} from={first} to={second} species={species} />;
+    return (
+      <Fragment key={`${first.tank_id}-${second.tank_id}`}>
+        <Animals from={first} to={second} species={species} />
+        <Sponges from={first} to={second} />
+      </Fragment>
+    );
   return null;
 }
 
@@ -130,6 +136,56 @@ function Animals({ from, to, species }: { from: BoardRow; to: BoardRow; species:
       )}
       {said && <p role="status">{said}</p>}
       <ProblemNote problem={problem} />
+    </Line>
+  );
+}
+
+/** A spare sponge taken from one tank and put into another at once, written in both. */
+function Sponges({ from, to }: { from: BoardRow; to: BoardRow }) {
+  const here = from.seeds.filter((s) => s.where === "seeding");
+  const [chosen, setChosen] = useState("");
+  const write = useWriteAlong();
+  const seed = here.find((s) => s.key === chosen) ?? here[0];
+  if (!seed) return null;
+  const { answer, question } = seed;
+  const move = (phase: "out" | "in"): Body => ({ kind: "seed-move", seed_key: seed.key, phase, to: to.name });
+  return (
+    <Line>
+      <Select
+        label={`Sponge from ${from.name} into ${to.name}`}
+        value={seed.key}
+        onChange={setChosen}
+        options={here.map((s): [string, string] => [s.key, s.name])}
+      />
+      <Button
+        $quiet
+        isDisabled={!answer.may_go || write.isPending}
+        onPress={() => {
+          write.mutate([
+            { tankId: from.tank_id, body: move("out") },
+            { tankId: from.tank_id, body: move("in") },
+            {
+              tankId: to.tank_id,
+              body: { kind: "media-work", what: "seed-added", share: answer.brings_share, text: seed.name },
+            },
+          ]);
+        }}
+      >
+        Move the sponge
+      </Button>
+      <p>
+        <Figure title={seed.name} lines={answer.working}>
+          {answer.verdict}
+        </Figure>
+      </p>
+      {(from.quarantine ?? question.disease_note !== "none-seen") && (
+        <Caution>
+          {from.quarantine ? `${from.name}: ${from.quarantine}. ` : ""}
+          Disease travels with a sponge; its own net and bucket.
+        </Caution>
+      )}
+      {write.isSuccess && <p role="status">Moved, and written in both tanks.</p>}
+      <ProblemNote problem={write.error} />
     </Line>
   );
 }
