@@ -1,6 +1,7 @@
 """Hydraulics against independent programs: EPANET 2.2 through wntr, and the fluids library."""
 
 import tempfile
+from itertools import pairwise
 from pathlib import Path
 
 import fluids
@@ -148,6 +149,36 @@ def test_a_catalogue_filter_on_a_tank_is_epanets_through_its_exported_plumbing(f
     question = path_question(f, room, Plumbing(), [], 2.0, 25).model_dump(mode="json")
     ranked = compute("filter-flow", {"filter": f.model_dump(), "site": room.model_dump()}).pumped
     assert ranked.delivered_lph == pytest.approx(epanet_lph(question), rel=0.005)
+
+
+@pytest.mark.parametrize("dirty", [False, True])
+def test_the_exported_file_names_every_part_and_its_heads_are_ours(dirty: bool) -> None:
+    question = OperatingPointQuestion.model_validate(
+        loop(
+            1200, 2.0, 16, 1.5,
+            fittings=[{"kind": "strainer"}, {"kind": "u-bend", "count": 2}, {"kind": "u-bend"}, {"kind": "exit"}],
+            media=FOAM, days_since_cleaning=40,
+        )
+    )  # fmt: skip
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "loop.inp"
+        path.write_text(plumbing_inp(question, dirty=dirty))
+        network = wntr.network.WaterNetworkModel(str(path))
+        results = wntr.sim.EpanetSimulator(network).run_sim(file_prefix=str(Path(folder) / "run"), version=2.2)
+    heads, flows = results.node["head"].iloc[0], results.link["flowrate"].iloc[0]
+    assert list(flows.index) == [
+        "strainer-1", "u-bend-1", "u-bend-2", "exit-1", "hose-1", "last", "pump", "media-1", "media-2", "media-3"
+    ]  # fmt: skip
+    answer = compute("operating-point", question.model_dump())
+    ours = answer.dirty_lph if dirty else answer.delivered_lph
+    assert flows["pump"] * 3.6e6 == pytest.approx(ours, rel=0.005)
+    # From part to part the head only falls, and the dirt lies in the first layer.
+    along = ["after-pump", *(f"after-{n}" for n in ("strainer-1", "u-bend-1", "u-bend-2", "exit-1", "hose-1"))]
+    along += [f"after-media-{n}" for n in (1, 2, 3)]
+    falls = [float(heads[a] - heads[b]) for a, b in pairwise(along)]
+    assert min(falls) > 0
+    assert falls[1] == pytest.approx(2 * falls[2], rel=0.02)
+    assert float(heads["after-media-3"]) == pytest.approx(float(heads["outlet"]), abs=0.002)
 
 
 @pytest.mark.parametrize(("bore", "fall", "drains"), [(28, 0.8, 1), (40, 0.35, 2), (22, 1.4, 3)])

@@ -10933,11 +10933,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The plumbing as an EPANET input file. */
+        /** The plumbing as an EPANET input file, clean or with the dirt of its days. */
         get: {
             parameters: {
                 query?: {
                     filter_key?: string | null;
+                    state?: "clean" | "dirty";
                 };
                 header?: never;
                 path: {

@@ -1,7 +1,7 @@
 """Tanks, their logbook, and what is derived from it: state, today, plumbing, calendar."""
 
 from datetime import timedelta
-from typing import Annotated
+from typing import Annotated, Literal
 
 from apiflask import APIBlueprint
 from flask import Response, g
@@ -255,24 +255,26 @@ def _refuse_impossible(state: LogbookState, body: Body) -> None:
     stage_rows(with_plan(state, body), g.now)
 
 
-class FilterQuery(BaseModel):
-    """A filter of the tank; left out, the first that fits."""
+class PlumbingQuery(BaseModel):
+    """A filter of the tank, the first with a pump where left out, and the state it is written in."""
 
     filter_key: FilterKey | None = None
+    state: Literal["clean", "dirty"] = "clean"
 
 
 @blueprint.get("/tanks/<int:tank_id>/plumbing.inp")
-@blueprint.input(FilterQuery, location="query")
+@blueprint.input(PlumbingQuery, location="query")
 @blueprint.doc(responses={**file_of("text/plain", "EPANET 2.2 input"), **READ, 409: "No pumped filter is chosen"})
-def read_plumbing(tank_id: int, query_data: FilterQuery) -> Response:
-    """The plumbing as an EPANET input file."""
+def read_plumbing(tank_id: int, query_data: PlumbingQuery) -> Response:
+    """The plumbing as an EPANET input file, clean or with the dirt of its days."""
     state = replay(tanks().recent(tank_id))
     installed = [h for h in installed_filters(state) if query_data.filter_key in (None, h.key)]
     found = next(((q, overflow_question(h)) for h in installed if (q := path_of(state, h)) is not None), None)
     if found is None:
         raise ProblemError(409, "No plumbing", "Choose a filter with a pump first; air-driven ones have no pump curve.")
-    headers = {"Content-Disposition": f'attachment; filename="plumbing-{tank_id}.inp"'}
-    return Response(plumbing_inp(found[0], overflow=found[1]), mimetype="text/plain", headers=headers)
+    headers = {"Content-Disposition": f'attachment; filename="plumbing-{tank_id}-{query_data.state}.inp"'}
+    text = plumbing_inp(found[0], dirty=query_data.state == "dirty", overflow=found[1])
+    return Response(text, mimetype="text/plain", headers=headers)
 
 
 @blueprint.get("/tanks/<int:tank_id>/buying")

@@ -2,6 +2,7 @@
 
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
+from reedmace.core.flow.operating_point import Fitting, Hose
 from reedmace.core.flow.overflow import PIPE_ROUGHNESS_MM, OverflowCheckQuestion
 
 _TINY = 1e-6
@@ -33,16 +34,57 @@ def _pump_curve(q: OperatingPointQuestion) -> list[str]:
     return [f" pumpcurve {q.pump.max_flow_lph / 7200:.12g} {0.75 * q.pump.max_head_m:.12g}"]
 
 
-def _media_curve(q: OperatingPointQuestion, nu_m2_s: float, *, dirty: bool) -> list[str]:
-    """Lines of the head-loss curve of all media together, L/s and m."""
-    c1 = c2 = 0.0
-    for layer in q.media:
-        a, b = media_coefficients(layer.media, layer.area_cm2 / 1e4, layer.depth_cm / 100, nu_m2_s)
-        c1, c2 = c1 + a, c2 + b
-    if dirty:
-        c1 += dirt_resistance(q.feed_g_day, q.days_since_cleaning, q.media[0].area_cm2 / 1e4, q.media[0].media)
+def _layer_curve(q: OperatingPointQuestion, number: int, nu_m2_s: float, *, dirty: bool) -> list[str]:
+    """Lines of one layer's head-loss curve, L/s and m. number: from 0; the dirt lies in the first."""
+    layer = q.media[number]
+    c1, c2 = media_coefficients(layer.media, layer.area_cm2 / 1e4, layer.depth_cm / 100, nu_m2_s)
+    if dirty and number == 0:
+        c1 += dirt_resistance(q.feed_g_day, q.days_since_cleaning, layer.area_cm2 / 1e4, layer.media)
     flows = [q.pump.max_flow_lph / 3.6e6 * step / CURVE_STEPS for step in range(CURVE_STEPS + 1)]
-    return [f" mediacurve {flow * 1000:.12g} {c1 * flow + c2 * flow**2:.12g}" for flow in flows]
+    return [f" media-{number + 1} {flow * 1000:.12g} {c1 * flow + c2 * flow**2:.12g}" for flow in flows]
+
+
+class _Loop:
+    """The loop from the pump to the outlet: each part a link of its own name, ending in a node of the same name."""
+
+    def __init__(self, q: OperatingPointQuestion, nu_m2_s: float) -> None:
+        self.at = "after-pump"
+        self.junctions, self.pipes, self.valves = [_junction(self.at)], list[str](), list[str]()
+        self.curves = _pump_curve(q)
+        self._q, self._nu = q, nu_m2_s
+
+    def _to(self, name: str) -> str:
+        """The next node, called after the part that ends in it; told apart where there are several of a name."""
+        several = sum(line.split()[0].rpartition("-")[0] == f"after-{name}" for line in self.junctions)
+        node = f"after-{name}-{several + 1}"
+        self.junctions.append(_junction(node))
+        return node
+
+    def fitting(self, fitting: Fitting, bore_mm: float) -> None:
+        """One kind of fitting. A pipe a millionth of a metre long carries its K and no friction of its own."""
+        to = self._to(fitting.kind)
+        link, k = to.removeprefix("after-"), fitting.k_on(bore_mm) * fitting.count
+        self.pipes.append(f" {link} {self.at} {to} {_TINY} {bore_mm:.9g} 0.0015 {k:.12g} OPEN")
+        self.at = to
+
+    def hose(self, hose: Hose) -> None:
+        """One length of hose."""
+        to = self._to("hose")
+        length, rough = max(hose.length_m, _TINY), max(hose.roughness_mm, 1e-7)
+        link = to.removeprefix("after-")
+        self.pipes.append(f" {link} {self.at} {to} {length:.9g} {hose.bore_mm:.9g} {rough:.9g} 0 OPEN")
+        self.at = to
+
+    def layer(self, number: int, *, dirty: bool) -> None:
+        """One layer of media, as a valve with its own head-loss curve. number: from 0."""
+        to = self._to("media")
+        self.valves.append(f" media-{number + 1} {self.at} {to} 50 GPV media-{number + 1} 0")
+        self.curves += _layer_curve(self._q, number, self._nu, dirty=dirty)
+        self.at = to
+
+
+def _junction(name: str) -> str:
+    return f" {name} -100 0"
 
 
 def plumbing_inp(
@@ -50,52 +92,38 @@ def plumbing_inp(
 ) -> str:
     """The loop of `question` as .inp text: tank, pump, fittings, hoses, media, outlet, and a sump's drains.
 
-    question: as for operating-point; dirty: with the dirt's resistance; overflow: of a sump, whose drains are written
-    as they run full. Units: L/s and m; friction by Darcy-Weisbach; media as a general-purpose valve with their own
-    head-loss curve.
+    question: as for operating-point; dirty: with the dirt's resistance, in the first layer; overflow: of a sump, whose
+    drains are written as they run full. Units: L/s and m; friction by Darcy-Weisbach; each layer of media a
+    general-purpose valve with its own head-loss curve. Every part has its name, and the head after it the node's.
     """
     q = question
     nu = viscosity_m2_s(q.temperature_c)
-    lines = ["[TITLE]", "Reedmace plumbing", "", "[RESERVOIRS]", " tank 0", f" outlet {q.rise_to_open_air_m:.9g}"]
-    lines += [f" overflow {overflow.drain_fall_m:.9g}"] if overflow else []
-    lines += ["", "[JUNCTIONS]"]
-    joints: list[str] = []
-    links: list[str] = []
-    valves: list[str] = []
-    curves: list[str] = []
-
-    def joint() -> str:
-        joints.append(f" j{len(joints)} -100 0")
-        return f"j{len(joints) - 1}"
-
-    at = joint()
-    pump = [f" pump tank {at} HEAD pumpcurve SPEED {q.pump.speed_share:.9g}"]
-    curves += _pump_curve(q)
+    loop = _Loop(q, nu)
     default = min((h.bore_mm for h in q.hoses), default=None)
-    for i, fitting in enumerate(q.fittings):
-        bore = fitting.bore_mm or default or 16.0
-        k = fitting.k_on(bore) * fitting.count
-        to = joint()
-        # A pipe a millionth of a metre long carries the fitting's K and no friction of its own.
-        links.append(f" f{i} {at} {to} {_TINY} {bore:.9g} 0.0015 {k:.12g} OPEN")
-        at = to
-    for i, hose in enumerate(q.hoses):
-        to = joint()
-        links.append(
-            f" h{i} {at} {to} {max(hose.length_m, _TINY):.9g} {hose.bore_mm:.9g} {max(hose.roughness_mm, 1e-7):.9g} 0"
-            " OPEN"
-        )
-        at = to
-    if q.media:
-        to = joint()
-        valves.append(f" media {at} {to} 50 GPV mediacurve 0")
-        curves += _media_curve(q, nu, dirty=dirty)
-        at = to
-    links.append(f" last {at} outlet {_TINY} 1000 0.0015 0 OPEN")
-    if overflow:
-        links += _drains(overflow)
-    lines += joints
-    lines += ["", "[PIPES]", *links, "", "[PUMPS]", *pump, "", "[VALVES]", *valves, "", "[CURVES]", *curves]
-    lines += ["", "[OPTIONS]", *_OPTIONS, f" VISCOSITY {nu / 1.022e-6:.9g}", "", "[TIMES]", " DURATION 0"]
-    lines += ["", "[END]", ""]
-    return "\n".join(lines)
+    for fitting in q.fittings:
+        loop.fitting(fitting, fitting.bore_mm or default or 16.0)
+    for hose in q.hoses:
+        loop.hose(hose)
+    for number in range(len(q.media)):
+        loop.layer(number, dirty=dirty)
+    pipes = [
+        *loop.pipes,
+        f" last {loop.at} outlet {_TINY} 1000 0.0015 0 OPEN",
+        *(_drains(overflow) if overflow else []),
+    ]
+    title = f"Reedmace plumbing, {'with the dirt of its days' if dirty else 'clean'}"
+    reservoirs = [" tank 0", f" outlet {q.rise_to_open_air_m:.9g}"]
+    reservoirs += [f" overflow {overflow.drain_fall_m:.9g}"] if overflow else []
+    sections = {
+        "TITLE": [title],
+        "RESERVOIRS": reservoirs,
+        "JUNCTIONS": loop.junctions,
+        "PIPES": pipes,
+        "PUMPS": [f" pump tank after-pump HEAD pumpcurve SPEED {q.pump.speed_share:.9g}"],
+        "VALVES": loop.valves,
+        "CURVES": loop.curves,
+        "OPTIONS": [*_OPTIONS, f" VISCOSITY {nu / 1.022e-6:.9g}"],
+        "TIMES": [" DURATION 0"],
+        "END": [],
+    }
+    return "\n".join(line for name, rows in sections.items() for line in (f"[{name}]", *rows, ""))

@@ -220,9 +220,15 @@ function Beside({ tankId, one, filters, takeover, mishap, onMishap }: BesideProp
       {one.installed.flow.pumped && (
         <Fold summary="For other programs: the plumbing as a network">
           <Bar>
-            <a href={`/api/tanks/${tankId}/plumbing.inp?filter_key=${one.installed.key}`} download>
-              Plumbing as EPANET .inp
-            </a>
+            {(["clean", "dirty"] as const).map((state) => (
+              <a
+                key={state}
+                href={`/api/tanks/${tankId}/plumbing.inp?filter_key=${one.installed.key}&state=${state}`}
+                download
+              >
+                Plumbing as EPANET .inp, {state === "clean" ? "clean" : "with today’s dirt"}
+              </a>
+            ))}
           </Bar>
         </Fold>
       )}
