@@ -42,7 +42,7 @@ export function useRoomView(roomId: number, plan: RoomPlan, changed: boolean) {
 }
 
 /** The day on this device, as the API writes it. */
-export function todayHere(): string {
+function todayHere(): string {
   const now = nowDate();
   return [now.getFullYear(), now.getMonth() + 1, now.getDate()]
     .map((n) => String(n).padStart(2, "0"))
