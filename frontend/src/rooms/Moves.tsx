@@ -146,7 +146,8 @@ function Sponges({ from, to }: { from: BoardRow; to: BoardRow }) {
   const [chosen, setChosen] = useState("");
   const write = useWriteAlong();
   const seed = here.find((s) => s.key === chosen) ?? here[0];
-  if (!seed) return null;
+  const moved = write.isSuccess && <p role="status">Moved, and written in both tanks.</p>;
+  if (!seed) return moved || null;
   const { answer, question } = seed;
   const move = (phase: "out" | "in"): Body => ({ kind: "seed-move", seed_key: seed.key, phase, to: to.name });
   return (
@@ -184,7 +185,7 @@ function Sponges({ from, to }: { from: BoardRow; to: BoardRow }) {
           Disease travels with a sponge; its own net and bucket.
         </Caution>
       )}
-      {write.isSuccess && <p role="status">Moved, and written in both tanks.</p>}
+      {moved}
       <ProblemNote problem={write.error} />
     </Line>
   );
