@@ -3,6 +3,7 @@ import { nowDate } from "./clock";
 import { useIsFetching, useMutation, useQueryClient } from "@tanstack/react-query";
 import { ask, client, ProblemError } from "./client";
 import { hold, holdWhileSending, newKey, release } from "./outbox";
+import { invalidate } from "./replaceData";
 import type { Body, Entry, NewEntry } from "./schemas";
 
 interface Writing {
@@ -97,7 +98,7 @@ export function useWriteMany() {
           body: { key: newKey(), at: new Date().toISOString(), tank_ids: tankIds, body },
         }),
       ),
-    onSuccess: () => queries.invalidateQueries(),
+    onSuccess: () => invalidate(queries),
   });
 }
 
@@ -118,12 +119,12 @@ export function useAgain(tankId: number) {
 
 /** Invalidate every query a new entry can change. */
 export async function refresh(queries: ReturnType<typeof useQueryClient>, tankId: number): Promise<void> {
-  void queries.invalidateQueries({ queryKey: ["tanks"] });
-  void queries.invalidateQueries({ queryKey: ["today"] });
-  void queries.invalidateQueries({ queryKey: ["round"] });
-  void queries.invalidateQueries({ queryKey: ["rooms"] });
-  void queries.invalidateQueries({ queryKey: ["entries", tankId] });
-  void queries.invalidateQueries({ queryKey: ["cycle", tankId] });
-  void queries.invalidateQueries({ queryKey: ["view", tankId] });
-  await queries.invalidateQueries({ queryKey: ["tank", tankId] });
+  void invalidate(queries, { queryKey: ["tanks"] });
+  void invalidate(queries, { queryKey: ["today"] });
+  void invalidate(queries, { queryKey: ["round"] });
+  void invalidate(queries, { queryKey: ["rooms"] });
+  void invalidate(queries, { queryKey: ["entries", tankId] });
+  void invalidate(queries, { queryKey: ["cycle", tankId] });
+  void invalidate(queries, { queryKey: ["view", tankId] });
+  await invalidate(queries, { queryKey: ["tank", tankId] });
 }

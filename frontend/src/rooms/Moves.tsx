@@ -4,6 +4,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Fragment, useState } from "react";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
+import { invalidate } from "../api/replaceData";
 import { useTank } from "../api/tanks";
 import { useWriteAlong } from "../api/entries";
 import { newKey } from "../api/outbox";
@@ -42,7 +43,7 @@ function useSending() {
     setSaid("");
     try {
       await work();
-      await queries.invalidateQueries();
+      await invalidate(queries);
       setSaid(words);
     } catch (error) {
       if (error instanceof ProblemError) setProblem(error);

@@ -3,6 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { ask, client, ProblemError } from "../../api/client";
+import { invalidate } from "../../api/replaceData";
 import { useTank } from "../../api/tanks";
 import { Button, LineLink, ProblemNote, TextField } from "../../kit";
 import { SecretLink } from "../../shared/SecretLink";
@@ -35,7 +36,7 @@ function Named({ tankId, name }: { tankId: number; name: string }) {
     setDone("");
     try {
       const address = await work();
-      await queries.invalidateQueries();
+      await invalidate(queries);
       setDone(says);
       if (address) await navigate(address);
     } catch (error) {
