@@ -6,6 +6,7 @@ import * as clock from "../src/api/clock";
 import * as creatingKeys from "../src/api/creatingKeys";
 import * as drafts from "../src/api/drafts";
 import * as outbox from "../src/api/outbox";
+import { invalidate, replaceData } from "../src/api/replaceData";
 import * as units from "../src/api/units";
 import { useOutbox } from "../src/api/useOutbox";
 import * as format from "../src/quantity/format";
@@ -70,10 +71,13 @@ const modules = {
   drafts,
   entryWords,
   format,
+  invalidate,
   locale,
   mount,
   outbox,
   parameters,
+  QueryClient,
+  replaceData,
   results,
   units,
   useOutbox,
