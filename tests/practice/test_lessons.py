@@ -179,7 +179,7 @@ MISTAKES: dict[str, Callable[[Player], None]] = {
     "saturdays-fish": lambda _player: None,
     "seeded": _all_of_it_moved,
     "power-cut": lambda _player: None,
-    "too-soon": lambda player: _everybody(player, "neon-tetra", 60),
+    "too-soon": lambda player: _everybody(player, "zebra-danio", 75),
     "salt": _first_evening,
     "bottle": _by_the_label,
     "moving-house": _all_new,
