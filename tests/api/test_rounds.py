@@ -104,6 +104,9 @@ def test_poison_takes_a_tank_off_the_routine_and_says_so_at_its_place(keeper, ra
     view = seen(keeper, room, TODAY)
     (shelf,) = [s for s in view["shelves"] if s["tank_id"] == ids[1]]
     assert shelf["urgent"]
+    assert view["verdict"].startswith("Rack 2 cannot wait. ")
+    assert take(keeper, room, take=False).json["verdict"].startswith("Rack 2 cannot wait. This week: ")
+    view = take(keeper, room).json
     assert (ids[1], "change") not in [t for d in view["days"] for t in open_tasks(d)]
 
 

@@ -79,9 +79,17 @@ class RoomRoundAnswer(Answer):
     twice_the_pump_minutes: Annotated[Minutes, Field(description="The week with a pump twice as large for changes")]
 
 
+def minutes_with_pump(minutes: float, litres: float, change_lph: float) -> float:
+    """Minutes one task takes: a change is pumped out and in.
+
+    minutes: besides the pumping; litres: changed, 0 for any other task; change_lph: the pump's L/h.
+    """
+    return minutes + 2 * 60 * litres / change_lph
+
+
 def minutes_of(task: RoundTask, change_lph: float) -> float:
-    """Minutes one task takes: a change is pumped out and in. task: it; change_lph: the pump's."""
-    return task.minutes + 2 * 60 * task.litres / change_lph
+    """Minutes of one task. task: it; change_lph: the pump's L/h."""
+    return minutes_with_pump(task.minutes, task.litres, change_lph)
 
 
 def _cannot_wait(task: RoundTask) -> bool:
@@ -268,5 +276,6 @@ __all__ = [
     "RoundTask",
     "duration_words",
     "minutes_of",
+    "minutes_with_pump",
     "room_round",
 ]

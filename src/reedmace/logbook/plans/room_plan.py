@@ -12,6 +12,7 @@ from pydantic import AwareDatetime, Field
 from reedmace.core.air.plan import RoomPump
 from reedmace.core.contract import Part, number, whole
 from reedmace.core.tank import Sump
+from reedmace.core.upkeep.room_round import USUAL_PUMP_LPH
 
 
 class Shelf(Part):
@@ -72,7 +73,7 @@ class RoundHabits(Part):
         list[Annotated[int, whole(0, 6, "0 for Monday")]], Field(min_length=1, max_length=7, description="Walking days")
     ] = Field(default_factory=lambda: [0, 2, 5])
     people_count: Annotated[int, whole(1, 20)] = 1
-    change_lph: Annotated[float, number("L/h", 20, 50000, "Pump or hose for changes")] = 600
+    change_lph: Annotated[float, number("L/h", 20, 50000, "Pump or hose for changes")] = USUAL_PUMP_LPH
 
 
 class TakenTask(Part):

@@ -9,7 +9,7 @@ from pydantic import Field
 from reedmace.core.contract import Name, Part, number, whole
 from reedmace.core.quantity import formatting
 from reedmace.core.upkeep import RoomRoundAnswer, RoomRoundQuestion, RoundTask, room_round
-from reedmace.core.upkeep.room_round import WEEK_DAYS, duration_words
+from reedmace.core.upkeep.room_round import WEEK_DAYS, duration_words, minutes_with_pump
 from reedmace.logbook.plans.room_plan import RoomPlan, RoundHabits, TakenRound, TakenTask
 from reedmace.logbook.rooms.round_tasks import TankTask
 
@@ -138,12 +138,15 @@ def round_view(
     """
     order = [(i, shelf) for i, shelf in walk_order(plan) if i in tanks]
     shelves = sorted((_stop(tanks[i], shelf, []) for i, shelf in order), key=lambda s: s.quarantined)
+    # No routine speaks before what is urgent.
+    urgent = [tanks[i].name for i, _ in order if tanks[i].urgent]
+    cannot_wait = f"{_named(urgent)} cannot wait. " if urgent else ""
     taken = stands(plan.taken, today)
     if taken is None:
         answer = room_round(round_question(habits, plan, {i: tanks[i] for i, _ in order}, now, today))
         days = _taken_days(taken_on(answer, now, today), tanks, order, habits, now, today)
         return RoundView(
-            verdict=answer.verdict,
+            verdict=cannot_wait + answer.verdict,
             habits=habits,
             taken_on=None,
             proposed=answer,
@@ -152,7 +155,7 @@ def round_view(
         )
     days = _taken_days(taken, tanks, order, habits, now, today)
     return RoundView(
-        verdict=_verdict(days, today),
+        verdict=cannot_wait + _verdict(days, today),
         habits=habits,
         taken_on=taken.from_day,
         proposed=None,
@@ -212,7 +215,7 @@ def _walk_day(
     return WalkDay(
         day=day,
         stops=sorted(stops, key=lambda s: s.quarantined),
-        minutes=sum(t.minutes + 2 * 60 * t.litres / habits.change_lph for t in open_) / habits.people_count,
+        minutes=sum(minutes_with_pump(t.minutes, t.litres, habits.change_lph) for t in open_) / habits.people_count,
         open_count=len(open_),
         done_count=sum(w.state == "done" for w in tasks),
     )
