@@ -10,7 +10,7 @@ from flask import Response, g, request
 from flask_login import current_user
 from pydantic import BaseModel, Field
 
-from reedmace.api.files import streamed
+from reedmace.api.files import IN_MEMORY, streamed, streamed_zip
 from reedmace.api.openapi_responses import READ, file_of
 from reedmace.api.photos import photo_bytes_allowed
 from reedmace.api.problems import ProblemError
@@ -30,8 +30,8 @@ LARGEST_BUNDLE = 48_000_000
 """Largest accepted bundle in bytes: some hundred thousand entries, years of device readings."""
 
 
-LARGEST_ZIP, IN_MEMORY = 130_000_000, 1_000_000
-"""Largest accepted zip, and the size from which one is held on disk, bytes."""
+LARGEST_ZIP = 130_000_000
+"""Largest accepted zip, bytes."""
 
 
 @blueprint.before_request
@@ -95,16 +95,7 @@ def read_bundle_zip(tank_id: int) -> Response:
     mine = tanks()
     parts = bundle_parts(mine.get(tank_id).name, mine.each_entry(tank_id), g.now)
     photos = ((bundled(p), image) for p, image in Photos(g.database, mine, keeper().id).bundled(tank_id))
-
-    def pieces() -> Iterator[bytes]:
-        # On disk beyond a megabyte: a zip's directory is written last.
-        with tempfile.SpooledTemporaryFile(max_size=IN_MEMORY) as packed:
-            write_bundle_zip(packed, parts, photos)
-            packed.seek(0)
-            while piece := packed.read(IN_MEMORY):
-                yield piece
-
-    return streamed(pieces(), "application/zip", f"tank-{tank_id}.zip")
+    return streamed_zip(lambda packed: write_bundle_zip(packed, parts, photos), f"tank-{tank_id}.zip")
 
 
 @blueprint.post("/bundles/zip")

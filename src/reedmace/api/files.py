@@ -1,7 +1,8 @@
-"""Helpers for CSV request and response bodies."""
+"""Helpers for files in request and response bodies."""
 
-from collections.abc import Iterable
-from typing import AnyStr
+import tempfile
+from collections.abc import Callable, Iterable, Iterator
+from typing import IO, AnyStr
 
 from flask import Response, request, stream_with_context
 
@@ -31,6 +32,24 @@ def streamed(parts: Iterable[AnyStr], mimetype: str, name: str) -> Response:
     headers = {"Content-Disposition": f'attachment; filename="{name}"'}
     # With the request's context, so that the database connection is returned after the last part only.
     return Response(stream_with_context(iter(parts)), mimetype=mimetype, headers=headers)
+
+
+IN_MEMORY = 1_000_000
+"""Size from which a zip is held on disk, bytes."""
+
+
+def streamed_zip(write: Callable[[IO[bytes]], None], name: str) -> Response:
+    """A zip as a download. write: writes it to a seekable file; name: of the download."""
+
+    def pieces() -> Iterator[bytes]:
+        # On disk beyond a megabyte: a zip's directory is written last.
+        with tempfile.SpooledTemporaryFile(max_size=IN_MEMORY) as packed:
+            write(packed)
+            packed.seek(0)
+            while piece := packed.read(IN_MEMORY):
+                yield piece
+
+    return streamed(pieces(), "application/zip", name)
 
 
 def csv_response(text: str, name: str) -> Response:

@@ -1,7 +1,5 @@
 """Tokens that only read: made and revoked by the keeper, used by programs."""
 
-import tempfile
-from collections.abc import Iterator
 from datetime import timedelta
 from typing import Annotated
 
@@ -9,7 +7,7 @@ from apiflask import APIBlueprint
 from flask import Response, g, request
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
-from reedmace.api.files import streamed
+from reedmace.api.files import streamed_zip
 from reedmace.api.openapi_responses import file_of
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, tanks
@@ -19,8 +17,6 @@ from reedmace.store import NoSuchReadToken, ReadToken, ReadTokens, Tanks, read_t
 blueprint = APIBlueprint("read-tokens", __name__, url_prefix="/api", tag="Files")
 
 LONGEST_DAYS, USUAL_DAYS = 400, 90
-IN_MEMORY = 1_000_000
-"""Size from which a zip is held on disk, bytes."""
 OWN = {401: "Not signed in", 403: "CSRF token missing", 422: "Not usable"}
 
 
@@ -151,13 +147,4 @@ def tables_of(mine: Tanks, tank_id: int | None, form: Format) -> Response:
         for i, name, archived in held
         if tank_id in (None, i)
     ]
-
-    def pieces() -> Iterator[bytes]:
-        # On disk beyond a megabyte: a zip's directory is written last.
-        with tempfile.SpooledTemporaryFile(max_size=IN_MEMORY) as packed:
-            write_account_tables(packed, records, form)
-            packed.seek(0)
-            while piece := packed.read(IN_MEMORY):
-                yield piece
-
-    return streamed(pieces(), "application/zip", f"reedmace-{form}.zip")
+    return streamed_zip(lambda packed: write_account_tables(packed, records, form), f"reedmace-{form}.zip")
