@@ -22,7 +22,7 @@ from reedmace.core.cycle import (
     emergency_today,
 )
 from reedmace.core.cycle.animals.stocking_ramp import StockingRampQuestion, stocking_ramp
-from reedmace.core.cycle.record.kit_checks import nitrite_is_missed
+from reedmace.core.cycle.record.nitrite_doubt import nitrite_is_doubted
 from reedmace.core.stock import Animals, WasteLoadQuestion, waste_load
 
 AFTER_DAYS, FISH_IN_DAYS = 14, 42
@@ -148,7 +148,7 @@ def _count_alarm(life: TrialResult, k: SimulatedKeeper, log: CycleLog, day: floa
     alarmed = plan is not None and any(one.over and one.what != "nitrate" for one in plan.limits)
     water = k.tank.water(day)
     life.false_alarms += alarmed and _reach(k, water) < 0.5
-    if nitrite_is_missed(log) and not k.lies and not k.kit_lies:
+    if nitrite_is_doubted(log) and not k.lies and not k.kit_lies:
         life.false_doubts += water["nitrite_mg_n_l"] < 0.5 * nitrite_limit_mg_n_l(k.kept.salinity_g_kg)
 
 

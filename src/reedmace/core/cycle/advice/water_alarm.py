@@ -13,6 +13,7 @@ from reedmace.core.cycle.animals.day_plan import EmergencyPlanQuestion
 from reedmace.core.cycle.animals.emergency import POISONS, EmergencyPlanAnswer, emergency_plan
 from reedmace.core.cycle.judgement.filter_stop import WATCH_DAYS
 from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.cycle.record.nitrification import film_at_work
 from reedmace.core.cycle.record.proof import film_damage
 from reedmace.core.cycle.record.proven_load import proven_capacity
 from reedmace.core.cycle.record.targets import breathe_water_share, tolerance_of
@@ -81,10 +82,15 @@ practice).
 
 
 def _cycled_unseen(log: CycleLog, s: WaterNow) -> bool:
-    """Whether animals came into a tank without film and a poison was never read late: six weeks prove nothing then."""
+    """Whether animals came into a tank without film and nothing shows that it has grown: six weeks prove nothing then.
+
+    A poison was never read late, or ammonia stands and neither nitrite nor nitrate was ever seen to come of it.
+    """
     stocked = log.stocked_day
     if log.method != "animals-in" or stocked is None or stocked < -1 or log.day_now - stocked > UNSEEN_DAYS:
         return False
+    if s.ammonia is not None and s.ammonia[1] > log.kit.zero_mg_n_l("ammonia") and not film_at_work(log):
+        return True
     return any(read is None or read[0] - stocked < LATE_ENOUGH_DAYS for read in (s.ammonia, s.nitrite))
 
 

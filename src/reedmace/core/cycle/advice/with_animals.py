@@ -11,8 +11,8 @@ from reedmace.core.cycle.advice.water_alarm import SETTLED_STALE_DAYS, STALE_DAY
 from reedmace.core.cycle.animals.day_plan import Limit
 from reedmace.core.cycle.animals.emergency import DRIP_SHARE, EmergencyPlanAnswer, StepKind
 from reedmace.core.cycle.judgement.filter_stop import WATCH_DAYS
-from reedmace.core.cycle.record.kit_checks import nitrite_is_missed, nitrite_never_showed
 from reedmace.core.cycle.record.log import CycleLog
+from reedmace.core.cycle.record.nitrite_doubt import nitrite_is_doubted, read_none_beside_another
 from reedmace.core.cycle.record.proof import film_damage
 from reedmace.core.cycle.record.water_now import WaterNow
 from reedmace.core.quantity import formatting
@@ -25,8 +25,7 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
     log: the cycle's; s: the water now; plan: for it, None before a poison was tested; w: gets the lines.
     """
     missing = _missing(log, s)
-    unseen = nitrite_is_missed(log) or nitrite_never_showed(log)
-    doubted = plan is not None and not plan.in_danger and unseen
+    doubted = plan is not None and not plan.in_danger and nitrite_is_doubted(log)
     if plan is None or (missing and not plan.in_danger and not doubted):
         return _ask_for_tests(log, s, missing)
     w.lines.extend(plan.working)
@@ -207,8 +206,11 @@ def _nitrite_missed(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer) -> tu
         water = [_blind_change(log, s, "Every day until nitrite shows, or another kit reads none.")]
         if _tap_brings_poison(log, s):
             water.insert(0, _other_water(log))
+    sign = "Ammonia has gone, and neither nitrite nor nitrate shows what it became"
+    if read_none_beside_another(log):
+        sign = "Another kit read nitrite where this one read none"
     return (
-        "Ammonia has gone, and neither nitrite nor nitrate shows what it became: do not trust the nitrite test yet.",
+        f"{sign}: do not trust the nitrite test yet.",
         [*water, other_kit_test(), _feeding(plan), *_helped(plan)],
     )
 

@@ -42,7 +42,7 @@ def kit_is_stuck(log: CycleLog) -> bool:
         return False
     steps = log.kit.steps_mg_n_l("ammonia")
     # Film that nothing shows cannot have eaten a dose overnight.
-    within = SEEN_WITHIN_H / 24 if film_at_work(log) or _came_with_film(log) else DOSE_DAYS
+    within = SEEN_WITHIN_H / 24 if film_at_work(log) or came_with_film(log) else DOSE_DAYS
     told = [
         dose
         for dose in log.doses
@@ -75,8 +75,8 @@ judgement): the film for nitrite comes one to three weeks after the one for ammo
 """
 
 
-def _came_with_film(log: CycleLog) -> bool:
-    """Whether media brought both films, or plants take the ammonia: then nitrite need never show."""
+def came_with_film(log: CycleLog) -> bool:
+    """Whether media brought both films, or plants take the ammonia: then nitrite need never show. log: the cycle's."""
     return log.method in (*TRANSFERRED, "mature-rock") or "seed-media" in log.helpers or log.plants == "many"
 
 
@@ -93,7 +93,7 @@ def nitrite_never_showed(log: CycleLog) -> bool:
     log: the cycle's, also once animals came against advice. A test that is blind to nitrite reads so; zeros from it
     prove nothing. A second kit that reads none after the ammonia went ends the doubt, as does nitrate.
     """
-    if log.method == "animals-in" or log.settled() or _came_with_film(log) or film_at_work(log):
+    if log.method == "animals-in" or log.settled() or came_with_film(log) or film_at_work(log):
         return False
     rows = sorted((r for r in log.readings if r.ammonia_mg_n_l is not None), key=lambda r: r.day)
     stood = _stood_until(log, rows)
@@ -140,7 +140,7 @@ def nitrite_is_missed(log: CycleLog) -> bool:
     log: the cycle's. The film that takes ammonia comes first (common practice), so nitrite follows; plants and media
     that came with their film are left out. A second kit that reads none as well ends the doubt.
     """
-    if not log.animals_are_in() or log.settled() or _came_with_film(log):
+    if not log.animals_are_in() or log.settled() or came_with_film(log):
         return False
     rows = sorted(
         (r.day, r.ammonia_mg_n_l, r.nitrite_mg_n_l or 0.0) for r in log.readings if r.ammonia_mg_n_l is not None
