@@ -18710,6 +18710,11 @@ export interface components {
              * @default 0.7
              */
             service_share?: number;
+            /**
+             * Most Lph
+             * @default null
+             */
+            most_lph?: number | null;
         };
         /**
          * FlowRequirementAnswer

@@ -1,9 +1,12 @@
-"""Falls of a filter's flow that dirt does not explain: a sudden one, and one that a cleaning did not mend."""
+"""Falls of a filter's flow that dirt does not explain, and the flow that counts as clean after a cleaning in part."""
 
 FELL_SHARE, FELL_WITHIN_DAYS = 0.2, 14.0
 """Loss of flow and days within which it points to another cause than dirt (a stated judgement)."""
 BACK_SHARE, BACK_WITHIN_DAYS = 0.85, 400.0
 """Share of the most a filter moved that a good cleaning brings it back to, and of how long ago (a stated judgement)."""
+
+AGAIN_DAYS = 60.0
+"""Days between two cleanings that together open all of the media (a stated judgement)."""
 
 Timed = tuple[float, float]
 """(day, L/h) of one flow test."""
@@ -35,10 +38,33 @@ def not_brought_back(flows: list[Timed], cleaned_day: float | None) -> str | Non
     >>> not_brought_back([(0, 700), (60, 480), (71, 540)], cleaned_day=70)
     'The last cleaning brought it back to 77% of the most it moved. Look for:'
     """
-    if cleaned_day is None:
+    share = None if cleaned_day is None else _brought_back(flows, cleaned_day)
+    if share is None or share >= BACK_SHARE:
         return None
+    return f"The last cleaning brought it back to {share:.0%} of the most it moved. Look for:"
+
+
+def _brought_back(flows: list[Timed], cleaned_day: float) -> float | None:
+    """Share of the most it moved that a cleaning brought the flow back to; None where no test tells."""
     earlier = [flow for day, flow in flows if cleaned_day - BACK_WITHIN_DAYS <= day < cleaned_day]
     after = [flow for day, flow in flows if cleaned_day <= day <= cleaned_day + FELL_WITHIN_DAYS]
-    if not earlier or not after or max(after) >= BACK_SHARE * max(earlier):
+    return max(after) / max(earlier) if earlier and after else None
+
+
+def clean_flow(flows: list[Timed], cleaned_days: list[float]) -> float | None:
+    """The flow in L/h that counts as clean since the last cleaning; None where nothing was timed, or none is cleaned.
+
+    A cleaning of half the media leaves half of the dirt, so that the first flow after it is no clean one: the most it
+    moved within 400 days is. Two cleanings soon after one another that bring no more back have opened all of the media,
+    and then what is left is another cause's. flows, cleaned_days: oldest first.
+
+    >>> clean_flow([(0, 700), (60, 480), (71, 540)], [70])
+    700
+    """
+    if not flows or not cleaned_days:
         return None
-    return f"The last cleaning brought it back to {max(after) / max(earlier):.0%} of the most it moved. Look for:"
+    *before, last = cleaned_days
+    shares = [_brought_back(flows, day) for day in (*before[-1:], last)]
+    twice = len(shares) == 2 and last - before[-1] <= AGAIN_DAYS
+    since = last if twice and all(s is not None and s < BACK_SHARE for s in shares) else last - BACK_WITHIN_DAYS
+    return max((flow for day, flow in flows if day >= since), default=None)

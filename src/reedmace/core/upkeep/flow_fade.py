@@ -26,6 +26,7 @@ class FlowFadeQuestion(Question):
 
     tests: Annotated[list[FadeTest], Field(min_length=2, max_length=100)]
     service_share: Annotated[float, number("share", 0.2, 0.95)] = SERVICE_SHARE
+    most_lph: Annotated[float, number("L/h", 1, 1e5, "The most it moved, where a cleaning left dirt")] | None = None
 
 
 class FadePoint(Part):
@@ -68,6 +69,11 @@ def _verdict(q: FlowFadeQuestion, clean: float, limit: float, due: float | None,
     """When service is due, in a sentence. clean, limit: L/h; due, last: days of the limit and of the last test."""
     if due is None:
         return f"The flow has hardly fallen from {formatting.lph(clean)}: no date for service yet."
+    if due <= 0:
+        return (
+            f"Service is due: the last cleaning left it under {formatting.lph(limit)}, {q.service_share:.0%} of the"
+            " most it moved."
+        )
     if due <= last:
         return (
             f"Service is due: the flow fell under {formatting.lph(limit)} about {last - due:.0f} days before the last"
@@ -101,15 +107,20 @@ def flow_fade(question: FlowFadeQuestion) -> FlowFadeAnswer:
         "per day and 1000 L/h",
         "dirtprior",
     )
-    limit = w.sum("limit", "share × Q0", {"share": q.service_share, "Q0": clean}, "L/h", "practice")
-    due = (1 - q.service_share**2) / (limit * rate) if rate > 0 else None
+    # A cleaning in part leaves dirt: what counts as clean is then the most it moved, not what this one left.
+    most = max(clean, q.most_lph or 0.0)
+    if most > clean:
+        w.line("most", "the most it moved within 400 days", "its flow tests", most, "L/h", "practice")
+    limit = w.sum("limit", "share × most", {"share": q.service_share, "most": most}, "L/h", "practice")
+    left = 1 - (limit / clean) ** 2
+    due = max(left, 0.0) / (limit * rate) if rate > 0 else 0.0 if left <= 0 else None
     if due is not None and due > LONGEST_DAYS:
         due = None
     if due is not None:
         w.line(
             "t",
-            "(1 − share²) / (limit × r1)",
-            f"(1 − {q.service_share:g}²) / ({limit:.0f} × r1)",
+            "(1 − (limit / Q0)²) / (limit × r1)",
+            f"(1 − ({limit:.0f} / {clean:.0f})²) / ({limit:.0f} × r1)",
             due,
             "days",
             "arithmetic",
@@ -117,9 +128,9 @@ def flow_fade(question: FlowFadeQuestion) -> FlowFadeAnswer:
     last = float(days.max())
     end = max(last, due or 0) * 1.15
     return FlowFadeAnswer(
-        verdict=_verdict(q, clean, limit, due, last),
+        verdict=_verdict(q, most, limit, due, last),
         working=w.lines,
-        clean_lph=clean,
+        clean_lph=most,
         limit_lph=limit,
         service_day=due,
         course=[FadePoint(day=end * i / 30, flow_lph=_flow_at(clean, rate, end * i / 30)) for i in range(31)],

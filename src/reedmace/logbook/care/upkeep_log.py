@@ -24,6 +24,8 @@ from reedmace.core.upkeep import (
 )
 from reedmace.core.upkeep.care_plan import BEFORE_LEAVING, TEST_DAYS, WHEN_BACK
 from reedmace.core.upkeep.care_schemas import CHANGE_DAYS, CareWhat
+from reedmace.core.upkeep.cleaning_interval import SERVICE_SHARE
+from reedmace.core.upkeep.flow_drop import clean_flow
 from reedmace.core.upkeep.flow_fade import FadeTest
 from reedmace.logbook.care.water_use import evaporated, kh_of, socks_of, top_up_of
 from reedmace.logbook.replay.animals import animals_in
@@ -59,13 +61,26 @@ def cleaned_at(state: LogbookState, key: str) -> datetime | None:
     return max(cleanings(state, key), default=None)
 
 
-def _fade(flows: list[tuple[datetime, float]], start: datetime, end: datetime | None) -> FlowFadeAnswer | None:
-    """Fading of the flow between two cleanings, as far as tests show."""
+Flows = list[tuple[datetime, float]]
+
+
+def _clean_lph(flows: Flows, cleaned: list[datetime]) -> float | None:
+    """The flow that counts as clean since the last of some cleanings, L/h."""
+    if not flows:
+        return None
+    begun = flows[0][0]
+    days = [(at - begun).total_seconds() / 86400 for at in cleaned]
+    return clean_flow([((at - begun).total_seconds() / 86400, lph) for at, lph in flows], days)
+
+
+def _fade(flows: Flows, start: datetime, end: datetime | None, clean_lph: float | None) -> FlowFadeAnswer | None:
+    """Fading of the flow between two cleanings, as far as tests show. clean_lph: what counts as clean, where known."""
     tests = [(at, lph) for at, lph in flows if at >= start and (end is None or at < end)]
     if len(tests) < 2:
         return None
     question = FlowFadeQuestion(
-        tests=[FadeTest(day=(at - start).total_seconds() / 86400, flow_lph=lph) for at, lph in tests[-100:]]
+        tests=[FadeTest(day=(at - start).total_seconds() / 86400, flow_lph=lph) for at, lph in tests[-100:]],
+        most_lph=clean_lph,
     )
     try:
         return flow_fade(question)
@@ -80,7 +95,15 @@ def flow_faded(state: LogbookState, key: str) -> tuple[FlowFadeAnswer | None, da
     """
     flows = all_flows(state, key)
     start = cleaned_at(state, key) or (flows[0][0] if flows else None)
-    return (None, None) if start is None else (_fade(flows, start, None), start)
+    clean = _clean_lph(flows, cleanings(state, key))
+    return (None, None) if start is None else (_fade(flows, start, None, clean), start)
+
+
+def _is_clogged(state: LogbookState, key: str) -> bool:
+    """Whether the newest flow since the last cleaning lies under the limit of service: one test is enough for that."""
+    flows, times = all_flows(state, key), cleanings(state, key)
+    clean = _clean_lph(flows, times)
+    return clean is not None and flows[-1][0] >= times[-1] and flows[-1][1] < SERVICE_SHARE * clean
 
 
 def learned_days(state: LogbookState, key: str) -> float | None:
@@ -95,7 +118,7 @@ def learned_days(state: LogbookState, key: str) -> float | None:
     found = [
         fade.service_day
         for start, end in zip(starts, [*times, None], strict=True)
-        if (fade := _fade(flows, start, end)) is not None and fade.service_day is not None
+        if (fade := _fade(flows, start, end, None)) is not None and fade.service_day is not None
     ]
     return min(max(median(found), 0.5), 4000.0) if found else None
 
@@ -155,6 +178,8 @@ def _cared(state: LogbookState, one: EquippedFilter, share: float, begun: dateti
     fades = None
     if fade[0] is not None and fade[1] is not None and fade[0].service_day is not None:
         fades = (fade[1] + timedelta(days=min(fade[0].service_day, 3650)) - now).total_seconds() / 86400
+    elif _is_clogged(state, one.key):
+        fades = 0.0
     flows = all_flows(state, one.key)
     # Washed when the filter was cleaned, unless separately since.
     washed = [_done(state, "guard", one.key), cleaned_at(state, one.key), installed]
