@@ -24,6 +24,9 @@ def test_waiting_it_out_is_what_cost_most() -> None:
     worst = max(page.decisions, key=lambda d: d.lost_more_count)
     assert worst.lost_more_count > 0
     assert page.cost_most is not None
+    # Animals at four each, less the water that was not changed.
+    assert worst.money_more == pytest.approx(4 * worst.lost_more_count, abs=3)
+    assert f"about {worst.money_more:.2f}" in page.cost_most
     assert "without a water change" in page.mistake
     assert f"Day {worst.day:.0f}" in page.cost_most
     assert sum(d.followed for d in page.decisions) < len(page.decisions)
@@ -48,7 +51,9 @@ def test_truth_and_readings_stand_side_by_side() -> None:
 def test_a_decision_as_advised_is_the_run_itself_exactly() -> None:
     # Followed to the letter, nothing is run again: its cost is exactly nothing.
     page = end_page(*(lambda p: (p.practice, p.entries))(waited(changes=True)))
-    assert all((d.lost_more_count, d.days_longer, d.litres_more) == (0, 0, 0) for d in page.decisions if d.followed)
+    costs = [(d.lost_more_count, d.days_longer, d.litres_more, d.money_more) for d in page.decisions if d.followed]
+    assert costs
+    assert set(costs) == {(0, 0, 0, 0)}
 
 
 def test_a_dose_given_as_advised_is_as_strong_as_the_one_poured() -> None:

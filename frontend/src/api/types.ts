@@ -16426,6 +16426,11 @@ export interface components {
              * @description Of water changed
              */
             litres_more: number;
+            /**
+             * Money More
+             * @description At usual prices: animals lost, water changed, current until it is ready
+             */
+            money_more: number;
         };
         /**
          * Device

@@ -12,7 +12,7 @@ import { hanging } from "../shared/installedFilters";
 import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 import { kitPpm } from "../quantity/ppm";
-import { show } from "../quantity/format";
+import { money, show } from "../quantity/format";
 
 export default function EndPage() {
   const tankId = Number(useParams().tankId);
@@ -187,7 +187,8 @@ function Decisions({ page }: { page: EndOfLesson }) {
       <h2>Your decisions</h2>
       <p>
         You did what the advice said in {page.decisions.length - other.length} of {page.decisions.length}.{" "}
-        {other.length > 0 && "Where you did not, the same tank was run again from that moment as advised:"}
+        {other.length > 0 &&
+          "Where you did not, the same tank was run again from that moment as advised. Money is at usual prices of animals, water and current:"}
       </p>
       {shown.length > 0 && (
         <Table>
@@ -239,6 +240,8 @@ function costs(d: EndOfLesson["decisions"][number]): string {
     d.days_longer <= -1 && `${(-d.days_longer).toFixed(0)} days sooner`,
     d.litres_more >= 1 && `${show(d.litres_more, "L")} more changed`,
     d.litres_more <= -1 && `${show(-d.litres_more, "L")} less changed`,
+    d.money_more >= 0.5 && `about ${money(d.money_more)}`,
+    d.money_more <= -0.5 && `about ${money(-d.money_more)} less`,
   ].filter(Boolean);
   return parts.length > 0 ? parts.join(", ") : "nothing";
 }

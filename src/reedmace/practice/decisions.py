@@ -8,10 +8,12 @@ from typing import Annotated, Any, NamedTuple
 
 from pydantic import Field
 
+from reedmace.core.chemistry.salinity import SEA_G_KG
 from reedmace.core.contract import Part, number, whole
 from reedmace.core.cycle import CycleAdviceAnswer, CycleAdviceQuestion, CycleLog, cycle_advice
 from reedmace.core.cycle.advice.action import Action
 from reedmace.core.quantity import formatting
+from reedmace.core.upkeep.year_cost import KWH_PRICE, SALT_PRICE_KG, WATER_PRICE_M3
 from reedmace.logbook.replay.cycle_log import care_log, cycle_log, kit_of
 from reedmace.logbook.replay.entries import Entry, MediaWork
 from reedmace.logbook.replay.state import replay
@@ -33,12 +35,16 @@ _ENTRY_WORDS = {"dose": "ammonia was dosed", "water-change": "water was changed"
          "stocking": "animals were put in", "media-work": "media were worked on"}  # fmt: skip
 TESTS = ("test", "test-other-kit")
 NOTHING = "Nothing was done"
+TOLD_MONEY = 0.5
+"""Amount of money from which it is told."""
 KEEPER_ACTS = ("dose", "soda", "change", "untreated-change", "animals", "film-loss")
 """Acts of a keeper that following the advice replaces."""
 CLEARS = 0.8
 """Capacity of both halves of the film at which a cycle is as good as done, mg N/(L day) (a stated judgement)."""
 LITTLE_FOOD = 0.25
 """Share of the ration that is little food, as the advice has it."""
+ANIMAL_PRICE, RUNNING_W = 4.0, 40.0
+"""Price of an animal, and what filter and heater draw on average, where a practice tank is paid for (memory)."""
 KILLS_FILM = ("rinsed-tap", "replaced", "dried")
 
 
@@ -53,6 +59,9 @@ class Decision(Part):
     lost_more_count: Annotated[int, whole(-(10**6), 10**6)] = Field(description="Animals lost for it: here less there")
     days_longer: Annotated[float, number("days", -1e4, 1e4, "Until the film clears the load")]
     litres_more: Annotated[float, number("L", -1e6, 1e6, "Of water changed")]
+    money_more: Annotated[
+        float, number("money", -1e7, 1e7, "At usual prices: animals lost, water changed, current until it is ready")
+    ]
 
 
 def log_at(practice: Practice, entries: Sequence[Entry], minute: float) -> CycleLog | None:
@@ -193,7 +202,14 @@ def _decision(
         lost_more_count=lost,
         days_longer=longer,
         litres_more=litres,
+        money_more=_money(lost, longer, litres, salt=tank.setup.salt),
     )
+
+
+def _money(lost_count: int, days: float, litres: float, *, salt: bool) -> float:
+    """What animals, days and litres come to at usual prices. salt: whether the water is the sea's."""
+    water = WATER_PRICE_M3 / 1000 + (SALT_PRICE_KG * SEA_G_KG / 1000 if salt else 0.0)
+    return lost_count * ANIMAL_PRICE + litres * water + days * 24 * RUNNING_W / 1000 * KWH_PRICE
 
 
 def _days_to_clear(run: Run, end: float) -> float:
@@ -224,6 +240,8 @@ def cost_most(decisions: Sequence[Decision]) -> str | None:
         if worst.lost_more_count > 0
         else f"{math.ceil(worst.days_longer)} days"
     )
+    if worst.money_more >= TOLD_MONEY:
+        cost += f" and about {formatting.money(worst.money_more)} in money"
     return (
         f"Day {worst.day:.0f} cost {cost}: {formatting.inside(worst.done)}, where the advice was"
         f" “{formatting.inside(worst.advised)}”."

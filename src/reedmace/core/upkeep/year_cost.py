@@ -7,8 +7,8 @@ from pydantic import Field
 from reedmace.core.contract import Answer, Name, Part, Question, Watts, Working, computation, number
 from reedmace.core.quantity import formatting
 
-WATER_PRICE_M3, SALT_PRICE_KG = 4.0, 3.0
-"""Price of a cubic metre of tap water with its drain, and of a kilo of sea salt, where unknown (memory)."""
+WATER_PRICE_M3, SALT_PRICE_KG, KWH_PRICE = 4.0, 3.0, 0.30
+"""Price of a cubic metre of tap water with its drain, a kilo of sea salt and a kWh, where unknown (memory)."""
 
 
 class Device(Part):
@@ -32,7 +32,7 @@ class YearCostQuestion(Question):
 
     devices: Annotated[list[Device], Field(max_length=40)] = Field(default_factory=list)
     used_up: Annotated[list[Consumable], Field(max_length=40)] = Field(default_factory=list)
-    price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = 0.30
+    price_per_kwh: Annotated[float, number("money/kWh", 0, 100)] = KWH_PRICE
     changed_year: Annotated[float, number("L/year", 0, 1e9)] = 0
     salt_g_kg: Annotated[float, number("g/kg", 0, 60, "Mixed into the water of a change")] = 0
     water_price: Annotated[float, number("money/m³", 0, 1000)] = WATER_PRICE_M3
