@@ -2,11 +2,12 @@
 
 import math
 
+import pytest
 from tests.support.lives import NOW, Row, lived, tank
 
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.care.due import due
-from reedmace.logbook.care.upkeep_log import care, flow_faded
+from reedmace.logbook.care.upkeep_log import care, care_question, flow_faded
 from reedmace.logbook.stages import keep_view
 
 CANISTER = next(f for f in SAMPLE_BOXES if f.kind == "canister")
@@ -32,6 +33,14 @@ def test_one_test_after_half_a_cleaning_that_left_it_clogged_asks_for_the_other_
     left = (timed(290, 500), timed(60, 300), half_cleaned(50), timed(20, 330))
     assert cleaning_in_days(*left) <= 0
     assert cleaning_in_days(*left[:3], timed(20, 480)) > 0
+
+
+def test_a_clogged_filter_is_late_from_the_day_it_was_timed() -> None:
+    # Lateness decides whether it may still wait for poison to pass, so that it has to grow.
+    state = lived(*tank(300), HANGING, timed(290, 500), timed(60, 300), half_cleaned(50), timed(20, 330))
+    question = care_question(state, NOW)
+    assert question is not None
+    assert question.filters[0].fades_in_days == pytest.approx(-20, abs=0.1)
 
 
 def test_each_half_cleaning_is_measured_by_what_the_filter_moved_when_clean() -> None:

@@ -99,11 +99,13 @@ def flow_faded(state: LogbookState, key: str) -> tuple[FlowFadeAnswer | None, da
     return (None, None) if start is None else (_fade(flows, start, None, clean), start)
 
 
-def _is_clogged(state: LogbookState, key: str) -> bool:
-    """Whether the newest flow since the last cleaning lies under the limit of service: one test is enough for that."""
+def _clogged_since(state: LogbookState, key: str) -> datetime | None:
+    """When a flow under the limit of service was first timed since the last cleaning: one test is enough for that."""
     flows, times = all_flows(state, key), cleanings(state, key)
     clean = _clean_lph(flows, times)
-    return clean is not None and flows[-1][0] >= times[-1] and flows[-1][1] < SERVICE_SHARE * clean
+    if clean is None or flows[-1][1] >= SERVICE_SHARE * clean:
+        return None
+    return next((at for at, lph in flows if at >= times[-1] and lph < SERVICE_SHARE * clean), None)
 
 
 def learned_days(state: LogbookState, key: str) -> float | None:
@@ -178,8 +180,8 @@ def _cared(state: LogbookState, one: EquippedFilter, share: float, begun: dateti
     fades = None
     if fade[0] is not None and fade[1] is not None and fade[0].service_day is not None:
         fades = (fade[1] + timedelta(days=min(fade[0].service_day, 3650)) - now).total_seconds() / 86400
-    elif _is_clogged(state, one.key):
-        fades = 0.0
+    elif (clogged := _clogged_since(state, one.key)) is not None:
+        fades = -(days_since(now, clogged) or 0.0)
     flows = all_flows(state, one.key)
     # Washed when the filter was cleaned, unless separately since.
     washed = [_done(state, "guard", one.key), cleaned_at(state, one.key), installed]
