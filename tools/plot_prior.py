@@ -4,7 +4,8 @@ from pathlib import Path
 
 import numpy as np
 
-from reedmace.core.cycle.model.ensemble import condition, percentiles, project
+from reedmace.core.cycle.model.draw_weights import percentiles
+from reedmace.core.cycle.model.ensemble import condition, project
 from reedmace.core.cycle.model.inputs import Scenario
 from reedmace.core.cycle.record.log import CycleLog, LoggedDose, LoggedReading
 from reedmace.core.quantity.units import NITROGEN_SHARE

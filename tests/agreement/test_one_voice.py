@@ -11,14 +11,8 @@ from reedmace.core.filter.kinds import kind_of
 from reedmace.formats import plumbing_inp
 from reedmace.logbook.care.due import due
 from reedmace.logbook.replay.current_plans import filter_plan, stock_plan
-from reedmace.logbook.replay.equipment import (
-    installed_filters,
-    path_of,
-    rank_question,
-    stock_load,
-    tank_site,
-    temperature_c,
-)
+from reedmace.logbook.replay.equipment import installed_filters, path_of, stock_load, tank_site, temperature_c
+from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.water import net_litres
 from reedmace.logbook.stages import filter_view, fit_view, keep_view, shopping_list_view

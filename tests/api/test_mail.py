@@ -8,7 +8,7 @@ from reedmace.api import Settings, create_app
 from reedmace.database import connect
 from reedmace.notices import Links, MailServer, Worker
 from reedmace.standins.mail_server import Mailbox
-from reedmace.store.models import NoticeRow
+from reedmace.store.notice_models import NoticeRow
 from tests.api.conftest import Keeper, _numbers
 
 SECRET, BASE = "test-mail", "https://reedmace.example"

@@ -8,7 +8,7 @@ import pytest
 from PIL import Image
 
 from reedmace.database import connect
-from reedmace.store.models import PhotoRow
+from reedmace.store.notice_models import PhotoRow
 
 AT = datetime(2026, 11, 29, 8, 0, tzinfo=UTC).isoformat()
 

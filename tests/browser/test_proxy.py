@@ -13,7 +13,7 @@ import pytest
 import requests
 from playwright.sync_api import Browser, expect
 
-from reedmace.command.mariadb import free_port
+from reedmace.command.free_port import free_port
 from tests.support.running import ROOT, Running
 
 NGINX = shutil.which("nginx", path=f"{os.environ['PATH']}:/usr/sbin") or "nginx"

@@ -2,7 +2,7 @@
 
 import socket
 
-from reedmace.command.mariadb import free_port, lowest_outgoing_port
+from reedmace.command.free_port import free_port, lowest_outgoing_port
 
 
 def test_a_free_port_is_none_that_an_outgoing_connection_takes_while_its_server_is_down() -> None:
@@ -19,6 +19,6 @@ def test_a_free_port_is_none_that_an_outgoing_connection_takes_while_its_server_
 def test_a_port_somebody_listens_on_is_not_given(monkeypatch) -> None:
     taken, left = free_port(), free_port()
     drawn = iter([taken, left])
-    monkeypatch.setattr("reedmace.command.mariadb._CHOICE.randrange", lambda *_: next(drawn))
+    monkeypatch.setattr("reedmace.command.free_port._CHOICE.randrange", lambda *_: next(drawn))
     with socket.create_server(("127.0.0.1", taken)):
         assert free_port() == left

@@ -11,7 +11,8 @@ from reedmace.command.mariadb import MariaDB
 from reedmace.database import connect
 from reedmace.notices import Links, MailServer, MailServerError, Worker
 from reedmace.store import Accounts, Tanks
-from reedmace.store.models import Account, NoticeChoiceRow, NoticeRow
+from reedmace.store.models import Account
+from reedmace.store.notice_models import NoticeChoiceRow, NoticeRow
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,8 @@ from reedmace.core.filter import rank_filters
 from reedmace.core.filter.shelf_box import boxes_of
 from reedmace.core.fit import Layout
 from reedmace.logbook.care.due import due
-from reedmace.logbook.replay.equipment import installed_filters, rank_question
+from reedmace.logbook.replay.equipment import installed_filters
+from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.practice.judgement import ending_of
 from reedmace.practice.judgement import reached as goal_reached
 from reedmace.practice.kit import read_kit

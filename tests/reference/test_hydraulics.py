@@ -16,7 +16,8 @@ from reedmace.core.computations import compute
 from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.filter.water_path import path_question
 from reedmace.core.flow import OperatingPointQuestion
-from reedmace.core.flow.hydraulic_kernel import airlift, bubble_speed, friction_factor
+from reedmace.core.flow.airlift_kernel import airlift, bubble_speed
+from reedmace.core.flow.hydraulic_kernel import friction_factor
 from reedmace.core.flow.materials import FITTING_K, media_coefficients, viscosity_m2_s
 from reedmace.core.flow.overflow import OverflowCheckQuestion
 from reedmace.demo.sample_boxes import SAMPLE_BOXES

@@ -10,7 +10,7 @@ from pathlib import Path
 
 import pytest
 
-from reedmace.command.mariadb import free_port
+from reedmace.command.free_port import free_port
 from reedmace.notices.smtp import MailServer, MailServerError, server_of
 from reedmace.standins.mail_server import LARGEST, Mailbox
 

@@ -8,7 +8,8 @@ import time
 import urllib.request
 from pathlib import Path
 
-from reedmace.command.mariadb import die_with_parent, free_port
+from reedmace.command.free_port import free_port
+from reedmace.command.mariadb import die_with_parent
 from reedmace.command.trial_machine import processes_of
 
 ROOT = Path(__file__).resolve().parents[2]

@@ -9,7 +9,8 @@ from apiflask import APIBlueprint
 from flask import Response, current_app, g, redirect, request
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
-from reedmace.api.accounts import Email, Password, SessionState, reject_weak_password, start_session
+from reedmace.api.account_schemas import Email, Password, SessionState
+from reedmace.api.accounts import reject_weak_password, start_session
 from reedmace.api.mail import links, mail_is_on, reaches, send_mail, tell
 from reedmace.api.openapi_responses import file_of
 from reedmace.api.problems import ProblemError

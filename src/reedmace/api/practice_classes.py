@@ -3,14 +3,28 @@
 import secrets
 from functools import lru_cache
 from statistics import median
-from typing import Annotated
 
 from apiflask import APIBlueprint
 from flask import g, request
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints, TypeAdapter
+from pydantic import TypeAdapter
 
+from reedmace.api.class_schemas import (
+    Board,
+    ClassList,
+    ClassOut,
+    ClassSeen,
+    Closed,
+    Control,
+    Controlled,
+    Course,
+    JoinClass,
+    Joined,
+    Learner,
+    OpenClass,
+    Spread,
+    TrueNow,
+)
 from reedmace.api.practice import lesson_rows
-from reedmace.api.practice_schemas import LessonOut
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper
 from reedmace.core.errors import CannotAnswer
@@ -21,10 +35,10 @@ from reedmace.logbook.replay.state import replay
 from reedmace.practice.begin import begin
 from reedmace.practice.decisions import advice_at
 from reedmace.practice.equipment import believed_of_filters, equipment_words, tests_made
-from reedmace.practice.judgement import ReadPoint, TruePoint, read_points, true_points
+from reedmace.practice.judgement import read_points, true_points
 from reedmace.practice.lesson import lessons, words_of
-from reedmace.practice.mishaps import TITLES, MishapKind, SentMishap
-from reedmace.practice.record import Coach, Practice
+from reedmace.practice.mishaps import TITLES, SentMishap
+from reedmace.practice.record import Practice
 from reedmace.practice.truth import given_of, true_run
 from reedmace.store import Tanks
 from reedmace.store.practice_classes import KEPT_FOR, MOST_SEATS, ClassRow, PracticeClasses, Seat
@@ -32,136 +46,9 @@ from reedmace.store.practice_classes import KEPT_FOR, MOST_SEATS, ClassRow, Prac
 blueprint = APIBlueprint("practice_classes", __name__, url_prefix="/api/practice", tag="Practice")
 
 REFUSED = {401: "Not signed in", 403: "CSRF token missing", 404: "No such class", 422: "Not usable"}
-Code = Annotated[str, StringConstraints(min_length=4, max_length=8, pattern=r"^[0-9A-Za-z]+$")]
-LearnerName = Annotated[str, StringConstraints(min_length=1, max_length=40, strip_whitespace=True)]
-Mg = Annotated[float, Field(ge=0, le=1e5)]
 MISHAP_AHEAD_MINUTES = 60.0
 NOT_BEGUN = "Nothing is begun yet."
 _ENTRIES = TypeAdapter(list[Entry])
-
-
-class OpenClass(BaseModel):
-    """A lesson for a class; one tank alike for all, or each their own."""
-
-    model_config = ConfigDict(extra="forbid")
-    lesson: Annotated[str, Field(min_length=1, max_length=40)]
-    alike: bool = Field(default=True, description="Whether all get the same tank")
-    coach: Coach = "when-wrong"
-
-
-class ClassOut(BaseModel):
-    """A class: its code for the wall, its lesson, and how it stands."""
-
-    id: int
-    code: str
-    lesson: LessonOut
-    alike: bool
-    coach: Coach
-    stopped: bool
-    uncovered: bool
-    until: AwareDatetime = Field(description="When it is forgotten")
-    learners_count: int = Field(ge=0, le=40)
-
-
-class ClassList(BaseModel):
-    """The classes of a teacher, newest first."""
-
-    classes: list[ClassOut]
-
-
-class TrueNow(BaseModel):
-    """What is true in a learner's tank."""
-
-    ammonia_mg_n_l: Mg
-    nitrite_mg_n_l: Mg
-    clears_mg_n_l_day: Mg
-    lost_count: int = Field(ge=0)
-    equipment: list[str] = Field(description="What the filter truly does; empty but in lessons about it")
-
-
-class Learner(BaseModel):
-    """A learner's tank on the board. `truth` stands there once it is uncovered."""
-
-    id: int
-    name: str
-    day: float = Field(ge=0)
-    believed: str
-    alive_count: int = Field(ge=0)
-    tests_count: int = Field(ge=0)
-    ended: bool
-    truth: TrueNow | None
-
-
-class Spread(BaseModel):
-    """One figure over the class."""
-
-    what: str
-    least: float
-    middle: float
-    most: float
-
-
-class Board(BaseModel):
-    """A class with all its learners, and what may be sent to them."""
-
-    of_class: ClassOut
-    learners: list[Learner]
-    mishaps: dict[MishapKind, str]
-    spreads: list[Spread] = Field(description="Over the learners, once uncovered")
-
-
-class Control(BaseModel):
-    """What a teacher sets; what is left out stays."""
-
-    model_config = ConfigDict(extra="forbid")
-    stopped: bool | None = None
-    uncovered: bool | None = None
-    mishap: MishapKind | None = None
-
-
-class Controlled(BaseModel):
-    """The class as it stands, and how many tanks a mishap was sent to."""
-
-    of_class: ClassOut
-    sent_count: int = Field(ge=0)
-
-
-class Course(BaseModel):
-    """A learner's whole course, uncovered."""
-
-    name: str
-    days: float
-    truth: list[TruePoint]
-    read: list[ReadPoint]
-
-
-class ClassSeen(BaseModel):
-    """What stands on the page of a class before one has joined."""
-
-    title: str
-    task: str
-    goal: str
-    full: bool
-
-
-class JoinClass(BaseModel):
-    """A name to be called by; nothing else is asked."""
-
-    model_config = ConfigDict(extra="forbid")
-    name: LearnerName
-
-
-class Joined(BaseModel):
-    """The learner's own tank, and the stage it opens in."""
-
-    tank_id: int
-    opens: str
-
-
-class Closed(BaseModel):
-    """Whether a class was forgotten."""
-
-    removed: bool
 
 
 def _classes() -> PracticeClasses:

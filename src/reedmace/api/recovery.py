@@ -6,7 +6,8 @@ from apiflask import APIBlueprint
 from flask import g, request
 from pydantic import BaseModel, ConfigDict, Field
 
-from reedmace.api.accounts import Password, SessionState, own_account, reject_weak_password, start_session
+from reedmace.api.account_schemas import Password, SessionState
+from reedmace.api.accounts import own_account, reject_weak_password, start_session
 from reedmace.api.mail import tell
 from reedmace.api.problems import ProblemError
 from reedmace.api.session import keeper, known_device

@@ -9,7 +9,7 @@ from itsdangerous import BadSignature, URLSafeSerializer
 
 from reedmace.api.problems import ProblemError
 from reedmace.store import HouseholdMember, Households, Tanks
-from reedmace.store.accounts import Device, Keeper
+from reedmace.store.keepers import Device, Keeper
 
 
 class CurrentKeeper(UserMixin):  # type: ignore[misc]

@@ -7,7 +7,7 @@ from apiflask import APIBlueprint
 from flask import Response, g, request
 from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 
-from reedmace.api.accounts import Email
+from reedmace.api.account_schemas import Email
 from reedmace.api.mail import links, reaches, send_mail, tell
 from reedmace.api.openapi_responses import file_of
 from reedmace.api.photos import PhotoOut, photo_out, picture_response

@@ -17,7 +17,8 @@ from contextlib import contextmanager
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from reedmace.command.mariadb import MariaDB, free_port
+from reedmace.command.free_port import free_port
+from reedmace.command.mariadb import MariaDB
 from reedmace.command.trial_keepers import Keeper, Writer
 from reedmace.command.trial_machine import Machine
 

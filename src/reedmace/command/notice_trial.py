@@ -18,7 +18,8 @@ from pathlib import Path
 import peewee
 
 from reedmace.command.child_process import ChildProcess
-from reedmace.command.mariadb import MariaDB, free_port
+from reedmace.command.free_port import free_port
+from reedmace.command.mariadb import MariaDB
 from reedmace.command.paths import say
 from reedmace.database import connect
 from reedmace.notices import queue

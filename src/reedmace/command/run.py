@@ -15,8 +15,9 @@ from types import FrameType
 from typing import Any
 
 from reedmace.command.child_process import ChildProcess
+from reedmace.command.free_port import free_port
 from reedmace.command.kernel_cache import is_current
-from reedmace.command.mariadb import MariaDB, free_port, write_whole
+from reedmace.command.mariadb import MariaDB, write_whole
 from reedmace.command.paths import ROOT, VAR, say
 from reedmace.command.run_as import WEB_ACCOUNT, RunAs, run_as
 from reedmace.command.web_process import WebServer, listen

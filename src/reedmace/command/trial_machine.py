@@ -9,7 +9,8 @@ import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
 
-from reedmace.command.mariadb import die_with_parent, free_port
+from reedmace.command.free_port import free_port
+from reedmace.command.mariadb import die_with_parent
 from reedmace.command.paths import VAR
 
 START_S = 120.0

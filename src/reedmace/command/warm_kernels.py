@@ -10,13 +10,8 @@ import numpy as np
 from reedmace.command.kernel_cache import fingerprint, record_fingerprint
 from reedmace.core.computations import compute
 from reedmace.core.filter.typical import typical_medians, typical_table
-from reedmace.core.flow.hydraulic_kernel import (
-    airlift_many,
-    airlift_spare_many,
-    operating_flows,
-    set_threads,
-    spare_resistances,
-)
+from reedmace.core.flow.airlift_kernel import airlift_many, airlift_spare_many
+from reedmace.core.flow.hydraulic_kernel import operating_flows, set_threads, spare_resistances
 from reedmace.standins.practice_run import Act, Setup
 from reedmace.standins.practice_tank import PracticeTank
 

@@ -8,7 +8,8 @@ import time
 from pathlib import Path
 from typing import Any
 
-from reedmace.command.mariadb import die_with_parent, free_port
+from reedmace.command.free_port import free_port
+from reedmace.command.mariadb import die_with_parent
 from reedmace.command.paths import say
 
 USUAL_PORT = 8420

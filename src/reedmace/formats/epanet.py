@@ -2,7 +2,7 @@
 
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
-from reedmace.core.flow.operating_point import Fitting, Hose
+from reedmace.core.flow.operating_point_schemas import Fitting, Hose
 from reedmace.core.flow.overflow import PIPE_ROUGHNESS_MM, OverflowCheckQuestion
 
 _TINY = 1e-6

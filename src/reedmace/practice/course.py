@@ -5,8 +5,9 @@ from collections.abc import Sequence
 from threading import Lock
 
 from reedmace.practice.lesson import DAY
+from reedmace.standins.practice_now import Checkpoint
 from reedmace.standins.practice_run import Act, Run
-from reedmace.standins.practice_tank import Checkpoint, PracticeTank
+from reedmace.standins.practice_tank import PracticeTank
 
 EVERY_DAYS, MOST_KEPT = 30, 48
 """Days between two checkpoints that may be kept, and how many a process keeps: one of a year is about

@@ -21,8 +21,9 @@ from reedmace.practice.kit import read_kit
 from reedmace.practice.lesson import DAY
 from reedmace.practice.record import Days, Practice
 from reedmace.practice.truth import shown_by
+from reedmace.standins.practice_now import Checkpoint
 from reedmace.standins.practice_run import Act, Run
-from reedmace.standins.practice_tank import Checkpoint, PracticeTank
+from reedmace.standins.practice_tank import PracticeTank
 
 UNWRITTEN_ID = 2**52
 """Id of an entry that is in no logbook."""

@@ -20,8 +20,9 @@ from reedmace.core.quantity import formatting
 from reedmace.logbook.plans.plan_kinds import FittedFilter
 from reedmace.logbook.replay.current_plans import stock_plan
 from reedmace.logbook.replay.entries import Entry
-from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, rank_question, steps_of
+from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, steps_of
 from reedmace.logbook.replay.measured_flows import all_flows
+from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.logbook.replay.state import LogbookState, replay
 from reedmace.practice.lesson import DAY, Given, lessons
 from reedmace.practice.record import Practice

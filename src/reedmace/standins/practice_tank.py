@@ -27,6 +27,7 @@ from reedmace.standins.practice_animals import (
     Water,
     harms,
 )
+from reedmace.standins.practice_now import FILM_FLOW, Checkpoint, Now
 from reedmace.standins.practice_run import HOUR, Act, Death, Run, Sample, Setup
 
 BARE, MATURE, BOTTLE = 0.004, 2.7, 0.04
@@ -38,44 +39,8 @@ KLA_STILL, KLA_FILTER, KLA_AIR = 1.6, 30.0, 25.0
 LEAST_KH_DKH = 0.3
 """KH from which the CO2 of a tank is taken, dKH, where its water holds less: pH without alkalinity tells none."""
 ROOM_C, HEATED_H, COOLS_H = 19.0, 6.0, 22.0
-FILM_FLOW = 0.4
-"""Share of a clean filter's flow below which its film wants for oxygen (memory)."""
 CHLORINE_FILM, CHLORINE_HARM = 0.5, 0.9
 """Share of the film that a whole volume of untreated water kills, and the harm it does to animals."""
-
-
-@dataclass
-class _Now:
-    """What acts on a tank at a moment."""
-
-    warmth: float
-    heater: float
-    run: float
-    feed: float = 1.0
-    air: float = 0.0
-    plants: float = 0.0
-    food: float = 0.0
-    tap_ammonia: float = 0.0
-    dirt: float = 0.0
-    """In the media, in the amounts that halve the flow of a clean filter."""
-
-    @property
-    def flow(self) -> float:
-        """Flow through the filter, as a share of the clean one's."""
-        return self.run / (1.0 + self.dirt)
-
-
-@dataclass
-class Checkpoint:
-    """A tank at a full hour before anything is done at it. minute: since the start."""
-
-    minute: float
-    run: Run
-    now: _Now
-
-    def copied(self) -> "Checkpoint":
-        """The same, to run on from."""
-        return Checkpoint(self.minute, self.run.copied(), replace(self.now))
 
 
 @dataclass(frozen=True)
@@ -161,7 +126,7 @@ class PracticeTank:
         """The tank at its start."""
         own = self.parameters()
         run = Run(state=self._start(own))
-        now = _Now(
+        now = Now(
             self.setup.warmth_c,
             self.setup.warmth_c,
             float(self.setup.filter_runs),
@@ -195,7 +160,7 @@ class PracticeTank:
             minute = stop
         return run
 
-    def _live(self, run: Run, now: _Now, own: Any, minute: float, stop: float, steps: int) -> None:
+    def _live(self, run: Run, now: Now, own: Any, minute: float, stop: float, steps: int) -> None:
         hours = (stop - minute) / HOUR
         to, over = (now.heater, HEATED_H) if now.run > 0 or now.heater > ROOM_C + 12 else (ROOM_C, COOLS_H)
         now.warmth += (to - now.warmth) * (1 - math.exp(-hours / over))
@@ -216,7 +181,7 @@ class PracticeTank:
         k.advance(run.state, f, own, hours, steps)
         _harm(run, now, own, stop, hours)
 
-    def _apply(self, run: Run, now: _Now, act: Act, own: Any) -> None:
+    def _apply(self, run: Run, now: Now, act: Act, own: Any) -> None:
         s, x = run.state, act.amount
         if act.what in _POURED:
             s[_POURED[act.what]] += x
@@ -244,7 +209,7 @@ class PracticeTank:
         run.added_n += by * run.state[k.CELLS]
         run.state[k.CELLS] *= 1 + by
 
-    def _change(self, run: Run, now: _Now, act: Act) -> None:
+    def _change(self, run: Run, now: Now, act: Act) -> None:
         s, share = run.state, act.amount
         tap = {k.TAN: now.tap_ammonia, k.NO2: 0.0, k.NO3: self.setup.nitrate_mg_n_l, k.ORG: 0.0}
         for which, brings in tap.items():
@@ -309,7 +274,7 @@ def _gain(run: Run, capacity: float, own: Any) -> None:
         run.added_n += 0.12 * 1.8 * capacity
 
 
-def _sample(minute: float, run: Run, now: _Now, own: Any) -> Sample:
+def _sample(minute: float, run: Run, now: Now, own: Any) -> Sample:
     s = run.state
     ph = k.ph_of(s[k.ALK], own[k.CO2])
     return Sample(
@@ -330,7 +295,7 @@ def _sample(minute: float, run: Run, now: _Now, own: Any) -> Sample:
     )
 
 
-def _harm(run: Run, now: _Now, own: Any, minute: float, hours: float) -> None:
+def _harm(run: Run, now: Now, own: Any, minute: float, hours: float) -> None:
     """Harm animals by their water, let them recover, and die. minute: now; hours: lived since."""
     s = run.state
     ph = float(k.ph_of(s[k.ALK], own[k.CO2]))

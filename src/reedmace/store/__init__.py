@@ -1,6 +1,6 @@
 """Storage: peewee models, versioned migrations, and queries."""
 
-from reedmace.store.accounts import GUEST_FOR, SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts, EmailTaken
+from reedmace.store.accounts import GUEST_FOR, SIGN_UPS_AN_HOUR, SIGNED_IN_FOR, Accounts
 from reedmace.store.attempts import TooManyAttempts
 from reedmace.store.devices import Device, Devices, NoSuchDevice, by_token
 from reedmace.store.households import (
@@ -14,6 +14,7 @@ from reedmace.store.households import (
     view_link_since,
     viewed_tank,
 )
+from reedmace.store.keepers import EmailTaken
 from reedmace.store.learned import contributes, learned_boxes, set_contributes
 from reedmace.store.notices import Notice, Notices, is_due
 from reedmace.store.practice import LessonResult, PracticeTanks, practice_at

@@ -1,7 +1,6 @@
 """Accounts: sign-up, password check, change, and the limit on failed attempts."""
 
 import secrets
-from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
 import peewee
@@ -16,7 +15,9 @@ from reedmace.store.attempts import (
     limits_of,
     network_of,
 )
+from reedmace.store.keepers import GUEST, VISITOR, Device, EmailTaken, Keeper
 from reedmace.store.models import Account, CalendarLink, RecoveryCode, SignedIn
+from reedmace.store.recovery_codes import bare_code, new_codes
 from reedmace.store.removal import delete_account
 
 SIGN_UPS_AN_HOUR = 30
@@ -29,45 +30,7 @@ MAILS_TO_AN_HOUR, MAILS_FROM_AN_HOUR = 4, 20
 """Mails an hour to one address, and asked for from one network."""
 FOUND_AGAIN_FOR = timedelta(minutes=10)
 """How long a guest whose first answer was lost is found again by its key."""
-GUEST = "guest "
-"""Email prefix of a guest's account."""
-VISITOR = "visitor "
-"""Email prefix of a visit's account. No email address starts like this, since none contains a space."""
 SIGNED_IN_FOR = timedelta(days=60)
-CODES_COUNT, CODE_LETTERS = 8, "abcdefghjkmnpqrstuvwxyz23456789"
-"""Number and length of recovery codes, of unambiguous letters and digits; twelve are 59 bits."""
-
-
-class EmailTaken(Exception):
-    """The email address already has an account."""
-
-
-@dataclass(frozen=True)
-class Device:
-    """A browser that has been signed in before: to which account, and its own secret."""
-
-    account_id: int
-    secret: str
-
-
-@dataclass(frozen=True)
-class Keeper:
-    """An account as the rest of the program sees it."""
-
-    id: int
-    email: str
-    units: dict[str, str] | None = None
-    """As chosen, or None."""
-
-    @property
-    def visiting(self) -> bool:
-        """Whether this is a visit of the demo."""
-        return self.email.startswith(VISITOR)
-
-    @property
-    def guest(self) -> bool:
-        """Whether nobody has given it an email address yet."""
-        return self.email.startswith(GUEST)
 
 
 class Accounts:
@@ -161,8 +124,8 @@ class Accounts:
 
     def fresh_codes(self, account_id: int, now: datetime) -> list[str]:
         """New recovery codes; older ones stop working."""
-        codes = ["-".join(_letters(4) for _ in range(3)) for _ in range(CODES_COUNT)]
-        rows = [{"account": account_id, "code_hash": digest("recovery", _bare(c)), "made_at": now} for c in codes]
+        codes = new_codes()
+        rows = [{"account": account_id, "code_hash": digest("recovery", bare_code(c)), "made_at": now} for c in codes]
         with self._database.atomic():
             RecoveryCode.delete().where(RecoveryCode.account == account_id).bind(self._database).execute()
             RecoveryCode.insert_many(rows).bind(self._database).execute()
@@ -187,7 +150,7 @@ class Accounts:
         known = self._row(Account.email == email.strip().lower())
         tried = self._attempts.begin(email, address, now, device_of(device, known))
         own = (RecoveryCode.account == (known.id if known else 0)) & (
-            RecoveryCode.code_hash == digest("recovery", _bare(code))
+            RecoveryCode.code_hash == digest("recovery", bare_code(code))
         )
         # The number of deleted rows tells whether the code was still valid, so it cannot be used twice at once.
         if known is None or not RecoveryCode.delete().where(own).bind(self._database).execute():
@@ -379,15 +342,6 @@ class Accounts:
             return self._hasher.verify(stored, password)
         except (VerificationError, InvalidHashError):
             return False
-
-
-def _letters(count: int) -> str:
-    return "".join(secrets.choice(CODE_LETTERS) for _ in range(count))
-
-
-def _bare(code: str) -> str:
-    """Normalized form of a code: people leave dashes out and write capitals."""
-    return "".join(letter for letter in code.lower() if letter.isalnum())
 
 
 def device_of(device: Device | None, account: Account | None) -> str | None:

@@ -10,7 +10,7 @@ from pydantic import ValidationError
 from reedmace.core.filter.learned import PRINTED, LearnedRelation, TimedRatio, TypedBox, learn
 from reedmace.core.flow.bucket_test import bucket_lph
 from reedmace.logbook.upcast import FIRST
-from reedmace.store.accounts import GUEST, VISITOR
+from reedmace.store.keepers import GUEST, VISITOR
 from reedmace.store.models import Account, EntryRow, LearnedRow, ShelfBoxRow, Tank
 
 LEARNED_EVERY = timedelta(days=1)

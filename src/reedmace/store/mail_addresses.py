@@ -6,7 +6,7 @@ from typing import Any
 
 import peewee
 
-from reedmace.store.accounts import GUEST, VISITOR
+from reedmace.store.keepers import GUEST, VISITOR
 from reedmace.store.models import Account
 from reedmace.store.removal import CLOSED
 

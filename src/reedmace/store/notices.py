@@ -8,7 +8,8 @@ from typing import Any, Literal
 import peewee
 
 from reedmace.database import written_together
-from reedmace.store.models import Account, JobRow, NoticeChoiceRow, NoticeRow
+from reedmace.store.models import Account
+from reedmace.store.notice_models import JobRow, NoticeChoiceRow, NoticeRow
 
 LEASE = timedelta(minutes=2)
 """How long a claimed notice is its worker's; one that died leaves it to the others then."""

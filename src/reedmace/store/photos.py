@@ -8,7 +8,8 @@ from typing import Any, cast
 import peewee
 
 from reedmace.logbook.photo import Photo, PhotoOf
-from reedmace.store.models import BoxPhotoRow, PhotoRow, ShelfBoxRow, Tank
+from reedmace.store.models import ShelfBoxRow, Tank
+from reedmace.store.notice_models import BoxPhotoRow, PhotoRow
 from reedmace.store.quotas import MOST_PHOTOS, PHOTO_BYTES, too_many_photos
 from reedmace.store.roles import LOG
 from reedmace.store.tank_queries import NotAllowed

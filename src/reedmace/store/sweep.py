@@ -5,10 +5,12 @@ from datetime import UTC, datetime
 
 import peewee
 
-from reedmace.store.accounts import GUEST, GUEST_FOR, SIGNED_IN_FOR, VISIT, VISITOR
+from reedmace.store.accounts import GUEST_FOR, SIGNED_IN_FOR, VISIT
 from reedmace.store.attempts import WINDOW
 from reedmace.store.idempotency import KEPT as ANSWER_KEPT
-from reedmace.store.models import Account, IdempotentAnswer, NoticeRow, PracticeClass, SignedIn, SignInFailure, Tank
+from reedmace.store.keepers import GUEST, VISITOR
+from reedmace.store.models import Account, IdempotentAnswer, PracticeClass, SignedIn, SignInFailure, Tank
+from reedmace.store.notice_models import NoticeRow
 from reedmace.store.notices import KEPT_FOR as NOTICE_KEPT
 from reedmace.store.practice_classes import KEPT_FOR as CLASS_KEPT
 from reedmace.store.removal import CLOSED, delete_account

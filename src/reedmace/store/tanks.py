@@ -7,9 +7,9 @@ from typing import Any, cast
 import peewee
 
 from reedmace.database import written_together
-from reedmace.logbook.plans.plan_kinds import FilterPlan
 from reedmace.logbook.replay.entries import PLAN_KINDS, Entry, NewEntry, Reading, StoredReading
 from reedmace.practice.record import Practice
+from reedmace.store.current_plan import current_plan, filter_names
 from reedmace.store.models import Account, EntryRow, Tank
 from reedmace.store.quotas import ENTRIES_A_DAY, MOST_TANKS, too_many_entries, too_many_tanks
 from reedmace.store.recent_entries import RARE, entry_of_row, recent_entries
@@ -25,11 +25,10 @@ from reedmace.store.tank_queries import (
     PlanMoved,
     TankName,
 )
+from reedmace.store.whole_insert import insert_all
 from reedmace.store.whole_logbook import each_entry, each_reading, readings_at, superseded_ids
 
 PAGE = 200
-AT_ONCE = 500
-"""Rows written with one statement."""
 DAY = timedelta(days=1)
 KEPT_FOR = DAY
 """Time for which a removed tank can be restored."""
@@ -281,7 +280,7 @@ class Tanks:
         """
         with self._database.atomic():
             tank = self._make(name, now)
-            self._insert_all(tank, entries, now)
+            insert_all(self._database, tank.id, entries, lambda e, of: self._columns(tank.id, e, now, of))
             return tank
 
     def bring_practice(self, name: str, entries: Sequence[Entry], now: datetime, practice: Practice) -> TankName:
@@ -290,32 +289,8 @@ class Tanks:
         values["practice"] = practice.model_dump(mode="json")
         with self._database.atomic():
             tank = TankName(Tank.insert(values).bind(self._database).execute(), name, now)
-            self._insert_all(tank, entries, now)
+            insert_all(self._database, tank.id, entries, lambda e, of: self._columns(tank.id, e, now, of))
             return tank
-
-    def _insert_all(self, tank: TankName, entries: Sequence[Entry], now: datetime) -> None:
-        """Write a logbook in its order, superseding entries after what they supersede."""
-        ids: dict[int, int] = {}
-        waiting: list[Entry] = []
-        for entry in entries:
-            # A superseded entry must have its new id first: an entry is never changed once written.
-            if len(waiting) >= AT_ONCE or (entry.supersedes is not None and entry.supersedes not in ids):
-                ids |= self._insert_many(tank.id, waiting, ids, now)
-                waiting = []
-            waiting.append(entry)
-        self._insert_many(tank.id, waiting, ids, now)
-
-    def _insert_many(self, tank_id: int, some: list[Entry], ids: dict[int, int], now: datetime) -> dict[int, int]:
-        """Write several at once; the new id of each by its old one. ids: of those written before."""
-        if not some:
-            return {}
-        rows = [self._columns(tank_id, e, now, None if e.supersedes is None else ids[e.supersedes]) for e in some]
-        EntryRow.insert_many(rows).bind(self._database).execute()
-        last = (
-            EntryRow.select(EntryRow.id).where(EntryRow.tank == tank_id).order_by(EntryRow.id.desc()).limit(len(some))
-        )
-        new = sorted(row.id for row in last.bind(self._database))
-        return {e.id: n for e, n in zip(some, new, strict=True)}
 
     def _write(self, tank_id: int, new: NewEntry, now: datetime) -> tuple[Entry, bool]:
         rows = EntryRow.select().where(EntryRow.tank == tank_id)
@@ -325,9 +300,9 @@ class Tanks:
         if new.supersedes is not None and not rows.where(EntryRow.id == new.supersedes).bind(self._database).exists():
             raise NoSuchEntry
         if new.body.kind in PLAN_KINDS:
-            current = self._current_plan(tank_id, new.body.kind)
+            current = current_plan(self._database, tank_id, new.body.kind)
             if (current.id if current else None) != new.based_on:
-                raise PlanMoved(current, new, self._filters(tank_id))
+                raise PlanMoved(current, new, filter_names(self._database, tank_id))
         return self._insert(tank_id, new, now, new.supersedes), True
 
     def _insert(self, tank_id: int, new: NewEntry | Entry, now: datetime, supersedes: int | None) -> Entry:
@@ -353,28 +328,6 @@ class Tanks:
             raise too_many_tanks()
         values = {"account": self._account_id, "name": name, "made_at": _naive(now)}
         return TankName(Tank.insert(values).bind(self._database).execute(), name, now)
-
-    def _filters(self, tank_id: int) -> dict[str, str]:
-        """Names of the filters on a tank, by key."""
-        plan = self._current_plan(tank_id, "filter-plan")
-        if plan is None or not isinstance(plan.body, FilterPlan):
-            return {}
-        return {installed.key: installed.filter.name for installed in plan.body.filters}
-
-    def _current_plan(self, tank_id: int, kind: str) -> Entry | None:
-        later = EntryRow.alias()
-        rows = (
-            EntryRow.select()
-            .where((EntryRow.tank == tank_id) & (EntryRow.kind == kind))
-            .where(
-                ~peewee.fn.EXISTS(
-                    later.select(peewee.SQL("1")).where((later.tank == tank_id) & (later.supersedes_id == EntryRow.id))
-                )
-            )
-            .order_by(EntryRow.id.desc())
-        )
-        row = rows.bind(self._database).first()
-        return entry_of_row(row) if row else None
 
     def _row(self, tank_id: int) -> Tank:
         # An archived tank can still be read and written; a removed one counts as deleted.

@@ -2,7 +2,7 @@
 
 from reedmace.core.filter.filter_flow import outlet_of
 from reedmace.core.filter.site.site import Plumbing
-from reedmace.core.flow.operating_point import Fitting
+from reedmace.core.flow.operating_point_schemas import Fitting
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 
 CANISTER = next(f for f in SAMPLE_BOXES if f.kind == "canister")

@@ -9,20 +9,17 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
-from reedmace.core.flow.currents import (
+from reedmace.core.flow.currents import CurrentPreference, CurrentsQuestion, Outlet, currents
+from reedmace.core.flow.jets import (
     DRAG,
     PLANE,
     PLANE_HALF,
     ROUND,
     ROUND_HALF,
     Basin,
-    CurrentPreference,
-    CurrentsQuestion,
     Opening,
-    Outlet,
     calm_share,
     circulation_m_s,
-    currents,
     jet_m3,
     largest_share,
 )

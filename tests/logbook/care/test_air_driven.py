@@ -8,7 +8,8 @@ from reedmace.core.computations import compute
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.care.due import due
 from reedmace.logbook.care.upkeep_log import care
-from reedmace.logbook.replay.equipment import rank_question, tank_site
+from reedmace.logbook.replay.equipment import tank_site
+from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.logbook.stages import keep_view, today_view
 
 SPONGE = next(f for f in SAMPLE_BOXES if f.air)

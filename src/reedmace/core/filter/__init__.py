@@ -2,8 +2,9 @@
 
 from reedmace.core.filter.choice.candidates import RankFiltersAnswer, RankFiltersQuestion
 from reedmace.core.filter.choice.fish_room_year import RoomYearAnswer, RoomYearQuestion, room_year
+from reedmace.core.filter.choice.kind_map import TypeAndSizeAnswer
 from reedmace.core.filter.choice.ranking import rank_filters
-from reedmace.core.filter.choice.type_and_size import TypeAndSizeAnswer, type_and_size
+from reedmace.core.filter.choice.type_and_size import type_and_size
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_flow import FilterFlowAnswer, FilterFlowQuestion, filter_flow
 from reedmace.core.filter.filter_table import table_of
@@ -14,8 +15,8 @@ from reedmace.core.filter.media.stack import MediaStackAnswer, MediaStackQuestio
 from reedmace.core.filter.read_label import ReadLabelAnswer, ReadLabelQuestion, read_label
 from reedmace.core.filter.running_cost import RunningCostAnswer, RunningCostQuestion, running_cost
 from reedmace.core.filter.site.noise import NoiseHeardAnswer, NoiseHeardQuestion, NoiseSource, noise_heard
+from reedmace.core.filter.sizing_demand import FlowRequirementQuestion
 from reedmace.core.filter.sizing_rules import FlowRequirementAnswer, flow_requirement, flow_requirement_here
-from reedmace.core.filter.sizing_schools import FlowRequirementQuestion
 from reedmace.core.filter.water_path import deliver
 
 __all__ = [

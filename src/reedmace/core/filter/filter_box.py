@@ -9,7 +9,7 @@ from reedmace.core.contract import Name, Part, number, whole
 from reedmace.core.filter.kind_parts.media_path import MediaPath, Priming
 from reedmace.core.filter.kind_parts.traits import KindName, kind_traits
 from reedmace.core.filter.site.noise import step_of
-from reedmace.core.flow.operating_point import CurvePoint
+from reedmace.core.flow.operating_point_schemas import CurvePoint
 
 
 class Filter(Part):

@@ -10,7 +10,8 @@ from reedmace.core.errors import CannotAnswer
 from reedmace.core.filter.box_label import FLOWS_AGREE, BoxLabel, box_of_label, flow_of_label, possible_kinds
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.sizing_schools import RATED_BAND, SPONGE_L
+from reedmace.core.filter.sizing_demand import RATED_BAND
+from reedmace.core.filter.sizing_schools import SPONGE_L
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL
 from reedmace.core.stock.species import Sizing

@@ -4,8 +4,6 @@ Nothing is guessed silently: what could mean two things is marked, and what is r
 """
 
 import re
-from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -13,7 +11,8 @@ from pydantic import Field
 from reedmace.core.contract import Answer, Part, Question, Working, computation, number
 from reedmace.core.filter.box_label import BoxLabel
 from reedmace.core.filter.kind_parts.traits import kind_traits
-from reedmace.core.quantity.units import CM_PER_INCH, L_PER_IMP_GAL, L_PER_US_GAL, M_PER_FT
+from reedmace.core.filter.label_figures import DUAL_APART, Figure, figures_of
+from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL
 
 LabelField = Literal[
     "box_lph",
@@ -27,17 +26,7 @@ LabelField = Literal[
     "kind",
     "name",
 ]
-Dimension = Literal["flow", "volume", "length", "power", "sound", "money"]
 LONGEST = 4000
-M_PER_BAR = 10.2
-"""Metres of water in a bar."""
-DUAL_APART = 0.06
-"""Share by which two units of one figure may differ by rounding."""
-PLAUSIBLE: dict[Dimension, tuple[float, float]] = {
-    "flow": (20, 60_000), "volume": (3, 20_000), "length": (0.1, 30), "power": (0.5, 2000), "sound": (10, 80),
-    "money": (1, 20_000),
-}  # fmt: skip
-"""What a filter's label may say, in L/h, L, m, W, dB and money; it decides between two readings of a decimal mark."""
 
 
 class ReadLabelQuestion(Question):
@@ -65,38 +54,6 @@ class ReadLabelAnswer(Answer):
     left_out: list[str] = Field(description="Figures that are none of the fields, as they stand")
 
 
-_NUM = r"\d{1,3}(?:[ \u00a0\u202f'’]\d{3})+(?:[.,]\d+)?|\d+(?:[.,]\d+)*"
-_UNITS: tuple[tuple[str, Dimension, float, str], ...] = (
-    # Longer spellings first: "m3/h" before "m", "gal/h" before "gal".
-    (r"(?:m3|m³|cbm|cubic met(?:er|re)s?)\s*(?:/|per\s+|an\s+)\s*h(?:ou)?r?\b", "flow", 1000.0, ""),
-    (r"(?:imp(?:erial|\.)?|uk|brit(?:ish)?)\s*\.?\s*(?:gal(?:lon)?s?\s*(?:/|per\s+|an\s+)\s*h(?:ou)?r?|gph)\b",
-     "flow", L_PER_IMP_GAL, "imp"),
-    (r"(?:us|u\.s\.)\s*\.?\s*(?:gal(?:lon)?s?\s*(?:/|per\s+|an\s+)\s*h(?:ou)?r?|gph)\b", "flow", L_PER_US_GAL, "us"),
-    (r"gal(?:lon)?s?\.?\s*(?:/|per\s+|an\s+)\s*h(?:ou)?r?\b|g\.?p\.?h\b\.?|gal\s?ph\b", "flow", L_PER_US_GAL, "gal"),
-    (r"gal(?:lon)?s?\.?\s*(?:/|per\s+|a\s+)\s*min(?:ute)?\b|gpm\b", "flow", 60 * L_PER_US_GAL, "gal"),
-    (r"(?:l|lt|ltr|lit(?:er|re)s?)s?\.?\s*(?:/|per\s+|an\s+|p\.?)\s*h(?:ou)?r?s?\b|lph\b|l\.p\.h\b", "flow", 1.0, ""),
-    (r"(?:l|lt|ltr|lit(?:er|re)s?)s?\.?\s*(?:/|per\s+|a\s+)\s*min(?:ute)?s?\b|lpm\b", "flow", 60.0, ""),
-    (r"(?:imp(?:erial|\.)?|uk|brit(?:ish)?)\s*\.?\s*gal(?:lon)?s?\b", "volume", L_PER_IMP_GAL, "imp"),
-    (r"(?:us|u\.s\.)\s*\.?\s*gal(?:lon)?s?\b", "volume", L_PER_US_GAL, "us"),
-    (r"gal(?:lon)?s?\b\.?", "volume", L_PER_US_GAL, "gal"),
-    (r"(?:lit(?:er|re)s?|ltrs?|lt)\b\.?|l\b(?!\s*/)", "volume", 1.0, ""),
-    (r"mbar\b", "length", M_PER_BAR / 1000, ""),
-    (r"bar\b", "length", M_PER_BAR, ""),
-    (r"mm\b", "length", 0.001, ""),
-    (r"cm\b", "length", 0.01, ""),
-    (r"(?:met(?:er|re)s?)\b|m\b(?!\s*[³3/])", "length", 1.0, ""),
-    (r"(?:feet|foot|ft)\b\.?|['’′](?!\d{3})", "length", M_PER_FT, ""),
-    (r"(?:inch(?:es)?|in)\b\.?|[\"”″]", "length", CM_PER_INCH / 100, ""),
-    (r"db\b(?:\s*\(?a\)?)?", "sound", 1.0, ""),
-    (r"kw\b", "power", 1000.0, ""),
-    (r"(?:watts?)\b|w\b", "power", 1.0, ""),
-)  # fmt: skip
-_UNIT = "|".join(f"(?P<u{n}>{pattern})" for n, (pattern, *_) in enumerate(_UNITS))
-_FIGURE = re.compile(
-    rf"(?P<money>[£$€]\s?)?(?<![\w.,])(?P<num>{_NUM})(?:\s*(?:-|–|—|to|\.\.\.?)\s*(?P<to>{_NUM}))?[^\S\n]*-?[^\S\n]*"
-    rf"(?:(?:{_UNIT})|(?P<after>[£$€]|(?:gbp|usd|eur|aud|cad|sek|nok|dkk|chf)\b))?",
-    re.IGNORECASE,
-)
 _HEAD = re.compile(
     r"h[\s_.-]?max|max(?:imum|\.)?\s*(?:delivery\s*|pump\s*|pumping\s*|water\s*)?(?:head|lift|height)|head(?!er)|lift(?!\s*tube)|"
     r"delivery\s*height|pump(?:ing)?\s*height|water\s*column|rise\b|shut[\s-]?off|pressure",
@@ -120,74 +77,9 @@ _LOWERED = re.compile(
 )
 MOST_MEDIA_L = 500.0
 """Largest volume of media a label is read as."""
-REACH = 34
-"""Letters before a figure in which its meaning is looked for, and a few after it."""
 
 
-@dataclass(frozen=True)
-class _Figure:
-    """One figure of the text: its value in L/h, L, m or W, its words, what else it may be, and what stands round it."""
-
-    dimension: Dimension
-    value: float
-    words: str
-    doubt: str
-    gallons: str
-    before: str
-    after: str
-    start: int
-
-
-def _readings(text: str) -> list[float]:
-    """What a number may mean, the likeliest first. text: digits with marks."""
-    plain = re.sub(r"[ \u00a0\u202f'’]", "", text)
-    dots, commas = plain.count("."), plain.count(",")
-    if dots and commas:
-        last = max(plain.rfind("."), plain.rfind(","))
-        return [float(re.sub(r"[.,]", "", plain[:last]) + "." + plain[last + 1 :])]
-    if dots + commas > 1:
-        return [float(re.sub(r"[.,]", "", plain))]
-    if dots + commas == 0:
-        return [float(plain)]
-    mark = "." if dots else ","
-    whole, part = plain.split(mark)
-    small = float(f"{whole}.{part}")
-    if len(part) == 3 and whole.lstrip("0"):
-        return [float(whole + part), small] if mark == "," else [small, float(whole + part)]
-    return [small]
-
-
-def _value(text: str, factor: float, dimension: Dimension) -> tuple[float, str] | None:
-    """(value in the home unit, doubt); None where no reading is plausible. text: the number; factor: of its unit."""
-    low, high = PLAUSIBLE[dimension]
-    able = [number * factor for number in _readings(text) if low <= number * factor <= high]
-    if not able:
-        return None
-    doubt = f"“{text.strip()}” may be {able[0]:g} or {able[1]:g}" if len(able) > 1 else ""
-    return able[0], doubt
-
-
-def _figures(text: str) -> Iterator[_Figure]:
-    for found in _FIGURE.finditer(text):
-        n = next((i for i in range(len(_UNITS)) if found[f"u{i}"]), None)
-        money = found["money"] or found["after"]
-        if n is None and not money:
-            continue
-        _, dimension, factor, gallons = _UNITS[n] if n is not None else ("", "money", 1.0, "")
-        # Of a range the upper end is what a label promises.
-        read = _value(found["to"] or found["num"], factor, dimension)
-        if read is None:
-            continue
-        start, end = found.span()
-        line = text.rfind("\n", 0, start) + 1
-        before = text[max(line, start - REACH) : start]
-        # What belongs to the figure before it says nothing of this one.
-        before = re.split(r"[;|•·,()/]|\d", before)[-1]
-        after = re.split(r"[\n;|•·,()/]|\d", text[end : end + REACH])[0]
-        yield _Figure(dimension, read[0], found[0].strip(" -"), read[1], gallons, before, after, start)
-
-
-def _role(figure: _Figure) -> LabelField | None:
+def _role(figure: Figure) -> LabelField | None:
     """Which field a figure is; None where it is none of them."""
     near = f"{figure.before} {figure.after}"
     match figure.dimension:
@@ -209,7 +101,7 @@ def _role(figure: _Figure) -> LabelField | None:
             return "max_head_m" if _HEAD.search(near) else None
 
 
-def _own_value(field: LabelField, figure: _Figure) -> float:
+def _own_value(field: LabelField, figure: Figure) -> float:
     return figure.value / L_PER_US_GAL if field == "box_us_gal_per_hour" else figure.value
 
 
@@ -219,7 +111,7 @@ def _says(field: LabelField, value: float) -> str:
     return f"{value:.4g} {units.get(field, '')}".strip()
 
 
-def _chosen(field: LabelField, figures: list[_Figure]) -> ReadField:
+def _chosen(field: LabelField, figures: list[Figure]) -> ReadField:
     """One field of the figures that may fill it; those that disagree make a doubt."""
     best = figures[0]
     if field == "tank_up_to_l":
@@ -240,7 +132,7 @@ def _chosen(field: LabelField, figures: list[_Figure]) -> ReadField:
     )
 
 
-def _tank_gallons(fields: list[ReadField], figures: list[_Figure]) -> None:
+def _tank_gallons(fields: list[ReadField], figures: list[Figure]) -> None:
     """Mark gallons that may be imperial: where litres beside them agree only with those."""
     tank = [f for f in figures if _role(f) == "tank_up_to_l"]
     for field in fields:
@@ -286,7 +178,7 @@ def _name(text: str) -> ReadField | None:
     """The first line with letters and without a figure that has a unit."""
     for line in text.splitlines():
         words = line.strip(" \t-–:·•|*#")
-        if re.search(r"[^\W\d_]{2}", words) and not list(_figures(words)) and len(words) <= 80:
+        if re.search(r"[^\W\d_]{2}", words) and not list(figures_of(words)) and len(words) <= 80:
             return ReadField(field="name", words=words, value=None, says=words, doubt="")
         if words:
             return None
@@ -301,8 +193,8 @@ def read_label(question: ReadLabelQuestion) -> ReadLabelAnswer:
     Source: exact unit definitions; the words of labels common practice.
     """
     text, w = question.text, Working()
-    figures = list(_figures(text))
-    by_field: dict[LabelField, list[_Figure]] = {}
+    figures = list(figures_of(text))
+    by_field: dict[LabelField, list[Figure]] = {}
     left_out = []
     for figure in figures:
         role = _role(figure)

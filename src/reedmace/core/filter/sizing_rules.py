@@ -8,14 +8,8 @@ from reedmace.core.contract import (
     computation,
 )
 from reedmace.core.filter.site.site import Site
-from reedmace.core.filter.sizing_schools import (
-    HEAVY_FROM,
-    RULES,
-    FlowRequirementQuestion,
-    SizingDemand,
-    SizingRule,
-    sizing_demand,
-)
+from reedmace.core.filter.sizing_demand import FlowRequirementQuestion, SizingDemand, sizing_demand
+from reedmace.core.filter.sizing_schools import HEAVY_FROM, RULES, SizingRule
 from reedmace.core.flow.currents import comfort_cm_s
 from reedmace.core.quantity import formatting
 from reedmace.core.stock import Animals

@@ -15,13 +15,8 @@ from reedmace.core.filter.media.basket import Basket
 from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.flow import AirliftQuestion, OperatingPointQuestion
 from reedmace.core.flow.airlift import MINOR_K
-from reedmace.core.flow.hydraulic_kernel import (
-    airlift_many,
-    airlift_spare_many,
-    operating_flows,
-    set_threads,
-    spare_resistances,
-)
+from reedmace.core.flow.airlift_kernel import airlift_many, airlift_spare_many
+from reedmace.core.flow.hydraulic_kernel import operating_flows, set_threads, spare_resistances
 from reedmace.core.flow.materials import (
     BED_CLOGGING,
     CLOGGING,
@@ -29,7 +24,8 @@ from reedmace.core.flow.materials import (
     media_coefficients,
     viscosity_m2_s,
 )
-from reedmace.core.flow.operating_point import Fitting, Hose, Layer, Pump, minor_coefficient
+from reedmace.core.flow.operating_point import minor_coefficient
+from reedmace.core.flow.operating_point_schemas import Fitting, Hose, Layer, Pump
 from reedmace.core.upkeep.cleaning_interval import SERVICE_SHARE, days_until, service_interval
 
 USUAL_HOSE_MM, USUAL_TUBE_MM = 16.0, 18.0

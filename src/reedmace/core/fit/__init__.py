@@ -6,7 +6,8 @@ from reedmace.core.fit.filter_move import FilterMoveAnswer, FilterMoveQuestion, 
 from reedmace.core.fit.fitting_steps import FittingStepsAnswer, FittingStepsQuestion, fitting_steps
 from reedmace.core.fit.flood_risk import FloodRiskAnswer, FloodRiskQuestion, TankHeater, flood_risk
 from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
-from reedmace.core.fit.shopping_list import ShoppingListAnswer, ShoppingListQuestion, shopping_list
+from reedmace.core.fit.shopping_list import ShoppingListAnswer, shopping_list
+from reedmace.core.fit.shopping_water import ShoppingListQuestion
 from reedmace.core.fit.spare_sponge import SpongeSeedAnswer, SpongeSeedQuestion, sponge_seed
 
 __all__ = [

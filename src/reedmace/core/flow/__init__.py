@@ -4,11 +4,8 @@ from reedmace.core.flow.airlift import AirliftAnswer, AirliftQuestion, airlift_f
 from reedmace.core.flow.bucket_test import BucketTestAnswer, BucketTestQuestion, bucket_test
 from reedmace.core.flow.currents import CurrentsAnswer, CurrentsQuestion, currents
 from reedmace.core.flow.filter_socks import SockDaysAnswer, SockDaysQuestion, sock_days
-from reedmace.core.flow.operating_point import (
-    OperatingPointAnswer,
-    OperatingPointQuestion,
-    operating_point,
-)
+from reedmace.core.flow.operating_point import operating_point
+from reedmace.core.flow.operating_point_schemas import OperatingPointAnswer, OperatingPointQuestion
 from reedmace.core.flow.overflow import OverflowCheckAnswer, OverflowCheckQuestion, overflow_check
 from reedmace.core.flow.oxygen_balance import OxygenBalanceAnswer, OxygenBalanceQuestion, oxygen_balance
 from reedmace.core.flow.shared_sump import SharedSumpAnswer, SharedSumpQuestion, shared_sump

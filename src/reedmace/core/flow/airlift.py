@@ -3,7 +3,7 @@
 from typing import Annotated
 
 from reedmace.core.contract import Answer, Celsius, Lph, Question, Working, computation, number
-from reedmace.core.flow.hydraulic_kernel import airlift, bubble_speed
+from reedmace.core.flow.airlift_kernel import airlift, bubble_speed
 from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
 from reedmace.core.quantity import formatting, m3s_to_lph
 

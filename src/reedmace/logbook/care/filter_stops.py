@@ -12,8 +12,9 @@ from reedmace.logbook.replay.animals import animals_in
 from reedmace.logbook.replay.arrival import came_at, came_with_animals
 from reedmace.logbook.replay.current_plans import stock_plan
 from reedmace.logbook.replay.entries import Reading
-from reedmace.logbook.replay.equipment import currents_and_oxygen_of, installed_filters, rank_question
+from reedmace.logbook.replay.equipment import currents_and_oxygen_of, installed_filters
 from reedmace.logbook.replay.film_shares import film_shares, stretches
+from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.water import salinity_now
 

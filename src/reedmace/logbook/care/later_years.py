@@ -26,11 +26,11 @@ from reedmace.logbook.replay.equipment import (
     EquippedFilter,
     currents_and_oxygen_of,
     installed_filters,
-    rank_question,
     tank_site,
     temperature_c,
 )
 from reedmace.logbook.replay.film_shares import stretches
+from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.water import net_litres
 

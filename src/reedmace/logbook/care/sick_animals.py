@@ -12,8 +12,9 @@ from reedmace.logbook.replay.arrival import came_at
 from reedmace.logbook.replay.current_plans import stock_plan
 from reedmace.logbook.replay.cycle_log import lived_log
 from reedmace.logbook.replay.entries import Ailing, Conditioner, Entry, MediaWork, Reading, Stocking, WaterChange
-from reedmace.logbook.replay.equipment import currents_and_oxygen_of, installed_filters, rank_question, stock_load
+from reedmace.logbook.replay.equipment import currents_and_oxygen_of, installed_filters, stock_load
 from reedmace.logbook.replay.film_shares import stretches
+from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.water import net_litres
 

@@ -21,10 +21,10 @@ from reedmace.logbook.replay.equipment import (
     EquippedFilter,
     currents_and_oxygen_of,
     installed_filters,
-    rank_question,
     stock_load,
     temperature_c,
 )
+from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.sump_overflow import sump_under
 from reedmace.logbook.replay.water import net_litres, salinity_now, volume

@@ -3,8 +3,6 @@
 Every stage, sheet, list, export and date that speaks of a filter takes it from here.
 """
 
-from collections.abc import Sequence
-from functools import lru_cache
 from typing import Annotated
 
 import numpy as np
@@ -18,13 +16,11 @@ from reedmace.core.filter import (
     RankFiltersQuestion,
     filter_flow,
 )
-from reedmace.core.filter.choice.candidates import InstalledFilter
 from reedmace.core.filter.choice.scores import watts_here
 from reedmace.core.filter.filter_flow import Placed, current_preferences, currents_and_oxygen, oxygen_consumers
 from reedmace.core.filter.filter_table import table_of
-from reedmace.core.filter.kinds import KINDS, kind_of
+from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.site.site import Plumbing, Site
-from reedmace.core.filter.typical import typical_box, typical_medians
 from reedmace.core.filter.water_path import deliver, food_shares, path_question
 from reedmace.core.fit import (
     FittingPlanAnswer,
@@ -317,60 +313,3 @@ def currents_and_oxygen_of(
         load.today_mg_n_day,
         asked.temperature_c,
     )
-
-
-def rank_question(state: LogbookState, boxes: Sequence[Filter] = ()) -> RankFiltersQuestion:
-    """Input of the ranking for this tank; installed filters count as installed.
-
-    state: the tank's; boxes: to choose from, besides those typed for this tank.
-    """
-    stock, plan = stock_plan(state), filter_plan(state)
-    installed = installed_filters(state)
-    # What hangs there is taken as it hangs, whatever a shelf says of it since.
-    among = {f.id: f for f in (*boxes, *plan.own_filters, *(h.filter for h in installed))}
-    # A filter only considered counts with the hoses it would get, as it does once chosen.
-    hosed = [f for f in among.values() if kind_of(f.kind).hosed]
-    base = fitting_question(state, FittedFilter(key="looked-at", filter=_ANY_BOX, plumbing=plan.plumbing), [])
-    return RankFiltersQuestion(
-        site=tank_site(state),
-        hose_m=_typical_hoses_m(base.model_dump_json())
-        | {f.id: drawn_hose_m(base.model_copy(update={"filter": f})) for f in hosed},
-        animals=stock.animals,
-        own_species=stock.own_species,
-        feed_g_day=stock.feed_g_day,
-        plumbing=base.plumbing,
-        priorities=plan.priorities,
-        own_filters=list(among.values()),
-        installed=[InstalledFilter(filter_id=h.filter.id, plumbing=h.plumbing, media=h.media) for h in installed],
-        running_ids=[h.filter.id for h in installed] if state.flow_tests else [],
-        price_per_kwh=plan.price_per_kwh,
-        temperature_c=temperature_c(state),
-    )
-
-
-@lru_cache(maxsize=256)
-def _typical_hoses_m(base: str) -> dict[str, float]:
-    """Drawn length of both hoses of every typical box, by id, m. base: the tank's fitting question as JSON."""
-    question = FittingPlanQuestion.model_validate_json(base)
-    hosed = (f for f in typical_medians().filters if kind_of(f.kind).hosed)
-    return {f.id: drawn_hose_m(question.model_copy(update={"filter": f})) for f in hosed}
-
-
-_ANY_BOX = typical_box(KINDS[0], 300)
-"""Stands in a fitting question for the box that replaces it."""
-
-
-__all__ = [
-    "EquippedFilter",
-    "dangers_of",
-    "fitting_question",
-    "installed_filters",
-    "needs_guard",
-    "path_of",
-    "rank_question",
-    "site_of",
-    "steps_of",
-    "stock_load",
-    "tank_site",
-    "temperature_c",
-]

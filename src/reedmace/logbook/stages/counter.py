@@ -7,7 +7,7 @@ from pydantic import Field
 
 from reedmace.core.contract import Answer, Litres, NetLitres, Question, number
 from reedmace.core.filter.box_label import BoxLabel
-from reedmace.core.filter.choice.type_and_size import TypeAndSizeAnswer
+from reedmace.core.filter.choice.kind_map import TypeAndSizeAnswer
 from reedmace.core.filter.learned import LearnedRelation
 from reedmace.core.filter.shelf_box import ShelfBox, ShelfItem
 from reedmace.core.filter.site.site import Priorities, RoomKind
@@ -16,7 +16,7 @@ from reedmace.core.stock import Animals
 from reedmace.core.stock.species import Water, find_species
 from reedmace.logbook.plans.plan_kinds import FilterPlan, StockPlan, Surroundings
 from reedmace.logbook.replay.arrival import box_of
-from reedmace.logbook.replay.equipment import rank_question
+from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.stages.draft import Draft, with_draft
 from reedmace.logbook.stages.kind_sizes import types_for

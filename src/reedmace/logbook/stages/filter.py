@@ -13,7 +13,7 @@ from reedmace.core.filter import (
     flow_requirement_here,
     rank_filters,
 )
-from reedmace.core.filter.choice.type_and_size import TypeAndSizeAnswer
+from reedmace.core.filter.choice.kind_map import TypeAndSizeAnswer
 from reedmace.core.filter.learned import LearnedRelation
 from reedmace.core.filter.shelf_box import ShelfItem, boxes_of
 from reedmace.core.filter.typical import typical_named
@@ -22,12 +22,8 @@ from reedmace.core.tank import TankVolumeAnswer
 from reedmace.logbook.care.supplies import Supplies, supplies
 from reedmace.logbook.plans.plan_kinds import FittedFilter
 from reedmace.logbook.replay.current_plans import filter_plan, stock_plan, tank_plan
-from reedmace.logbook.replay.equipment import (
-    installed_filters,
-    rank_question,
-    tank_site,
-    temperature_c,
-)
+from reedmace.logbook.replay.equipment import installed_filters, tank_site, temperature_c
+from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.water import volume
 from reedmace.logbook.stages.filter_set import Difference, Together, differences_of, set_verdict, together

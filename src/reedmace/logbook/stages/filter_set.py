@@ -39,12 +39,12 @@ from reedmace.logbook.replay.current_plans import filter_plan, stock_plan
 from reedmace.logbook.replay.equipment import (
     EquippedFilter,
     currents_and_oxygen_of,
-    rank_question,
     stock_load,
     tank_site,
     temperature_c,
 )
 from reedmace.logbook.replay.measured_flows import calibration
+from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.sump_overflow import overflow_of
 

@@ -13,7 +13,8 @@ from reedmace.core.filter.learned import LearnedRelation
 from reedmace.core.filter.media.basket import usual_packing
 from reedmace.core.filter.typical import is_typical
 from reedmace.core.fit import FloodRiskAnswer
-from reedmace.core.fit.shopping_list import Bought, ShoppingListAnswer, ShoppingListQuestion, shopping_list
+from reedmace.core.fit.shopping_list import ShoppingListAnswer, shopping_list
+from reedmace.core.fit.shopping_water import Bought, ShoppingListQuestion
 from reedmace.core.flow import BucketTestAnswer, BucketTestQuestion, CurrentsAnswer, OverflowCheckAnswer, bucket_test
 from reedmace.core.quantity import formatting
 from reedmace.core.tank import TankVolumeAnswer
@@ -29,12 +30,12 @@ from reedmace.logbook.replay.equipment import (
     dangers_of,
     installed_filters,
     needs_guard,
-    rank_question,
     steps_of,
     stock_load,
     tank_site,
 )
 from reedmace.logbook.replay.measured_flows import all_flows, calibration
+from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.sump_overflow import overflow_of
 from reedmace.logbook.replay.water import volume

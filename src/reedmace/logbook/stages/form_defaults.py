@@ -14,7 +14,7 @@ from reedmace.core.film import SeedDonor
 from reedmace.core.filter.kind_parts.placement import Layout
 from reedmace.core.filter.site.site import Priorities
 from reedmace.core.fit import FilterMoveQuestion
-from reedmace.core.flow.operating_point import Fitting
+from reedmace.core.flow.operating_point_schemas import Fitting
 from reedmace.core.stock import Animals, Species
 from reedmace.core.tank import Drain, Sump
 from reedmace.core.upkeep import HospitalQuestion

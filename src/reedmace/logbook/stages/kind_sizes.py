@@ -6,7 +6,7 @@ from functools import lru_cache
 from reedmace.core.filter import RankFiltersQuestion, TypeAndSizeAnswer, type_and_size
 from reedmace.core.filter.learned import LearnedRelation
 from reedmace.core.quantity import formatting
-from reedmace.logbook.replay.equipment import rank_question
+from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.logbook.replay.state import LogbookState
 
 

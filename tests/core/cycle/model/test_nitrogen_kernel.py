@@ -6,7 +6,9 @@ from scipy.stats import norm
 
 from reedmace.core.chemistry import oxygen_saturation_mg_l
 from reedmace.core.computations import compute
-from reedmace.core.cycle.model.ensemble import condition, percentiles, project
+from reedmace.core.cycle.model.chance_kernel import above
+from reedmace.core.cycle.model.draw_weights import percentiles
+from reedmace.core.cycle.model.ensemble import condition, project
 from reedmace.core.cycle.model.inputs import (
     LEAST_NITRATE_MG_N_L,
     Scenario,
@@ -15,7 +17,7 @@ from reedmace.core.cycle.model.inputs import (
     model_input_of,
     oxygen_factor,
 )
-from reedmace.core.cycle.model.nitrogen_kernel import AIMS, DOSE_WORTH, FIRST_NITRATE, PARAMETERS, above, simulate
+from reedmace.core.cycle.model.nitrogen_kernel import AIMS, DOSE_WORTH, FIRST_NITRATE, PARAMETERS, simulate
 from reedmace.core.cycle.model.prior import PRIOR_SPREAD, bottle_window, prior_median, start_factor
 from reedmace.core.cycle.record.log import (
     BottleWindow,

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from reedmace.core.cycle import CycleLog, LoggedReading
-from reedmace.core.cycle.model.ensemble import log_chances
+from reedmace.core.cycle.model.draw_weights import log_chances
 from reedmace.core.cycle.record.log import LoggedBetween
 from reedmace.core.cycle.record.suspect_readings import figures_of, read_interval
 from tests.support.cycling import A

@@ -9,7 +9,7 @@ import pytest
 from reedmace.core.computations import compute
 from reedmace.core.filter.choice.boxes_here import boxes_here, judged_box, same_water
 from reedmace.core.filter.choice.candidates import RankFiltersQuestion
-from reedmace.core.filter.choice.type_and_size import KindRow, TypeAndSizeAnswer
+from reedmace.core.filter.choice.kind_map import KindRow, TypeAndSizeAnswer
 from reedmace.core.filter.filter_table import table_of
 from reedmace.core.filter.kind_parts.traits import kind_traits
 from reedmace.core.filter.typical import sizes_of, typical_box

@@ -1,15 +1,14 @@
 """Advice once animals are in or about to come: the first group, the next, and days of harmful water."""
 
-import math
-
-from reedmace.core.chemistry.tolerance import ammonia_reach, nitrite_limit_mg_n_l
 from reedmace.core.contract import Working
 from reedmace.core.cycle.advice.action import Action, Do, water_preparation
 from reedmace.core.cycle.advice.first_aid import other_kit_test
 from reedmace.core.cycle.advice.groups import weekly_test
+from reedmace.core.cycle.advice.tap_doubt import changes_do_not_help, other_water, tap_brings_poison, tap_test
 from reedmace.core.cycle.advice.water_alarm import SETTLED_STALE_DAYS, STALE_DAYS, is_stable
 from reedmace.core.cycle.animals.day_plan import Limit
-from reedmace.core.cycle.animals.emergency import DRIP_SHARE, EmergencyPlanAnswer, StepKind
+from reedmace.core.cycle.animals.emergency import EmergencyPlanAnswer
+from reedmace.core.cycle.animals.emergency_steps import DRIP_SHARE, StepKind
 from reedmace.core.cycle.judgement.filter_stop import WATCH_DAYS
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.nitrite_doubt import nitrite_is_doubted, read_none_beside_another
@@ -52,10 +51,10 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
         return _nitrite_missed(log, s, plan)
     actions = _steps(log, plan)
     pours = bool(plan.changes) or any(step.do == "drip" for step in plan.steps)
-    if pours and _tap_brings_poison(log, s):
-        actions.insert(0, _other_water(log))
-    elif _changes_do_not_help(log, plan):
-        actions.append(_test_tap())
+    if pours and tap_brings_poison(log, s):
+        actions.insert(0, other_water(log))
+    elif changes_do_not_help(log, plan):
+        actions.append(tap_test())
     actions.append(_feeding(plan))
     poisoned = any(one.over and one.what != "nitrate" for one in plan.limits)
     if log.settled() and not poisoned:
@@ -74,63 +73,6 @@ def with_animals(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer | None, w
         )
     # The change itself is the first action; its purpose and limits are in the verdict.
     return plan.stands, [*actions, *_helped(plan)]
-
-
-HELPED_DAYS, HELPED_SHARE = 3.0, 0.8
-"""Days of changes after which a poison should have fallen, and to which share of what it was (memory)."""
-
-THINNED_SHARE = 0.5
-"""Share of the old water that may be left for changes to be judged (memory): half at once, or three of a fifth."""
-
-
-def _changes_do_not_help(log: CycleLog, plan: EmergencyPlanAnswer) -> bool:
-    """Whether the water was changed over days and a poison over its limit stands as high as before."""
-    since = log.day_now - HELPED_DAYS
-    if math.prod(1 - c.share for c in log.changes if c.day >= since) > THINNED_SHARE:
-        return False
-    for one in plan.limits:
-        rows = [(r.day, getattr(r, f"{one.what}_mg_n_l")) for r in log.readings]
-        before = [value for day, value in rows if value is not None and since - HELPED_DAYS <= day <= since + 1]
-        if one.over and before and one.now_mg_n_l >= HELPED_SHARE * min(before):
-            return True
-    return False
-
-
-def _tap_brings_poison(log: CycleLog, s: WaterNow) -> bool:
-    """Whether the treated tap holds more ammonia than animals bear, as it is or as the nitrite it becomes."""
-    brings = log.tap.released_mg_n_l()
-    ph = s.ph if s.ph is not None else log.start_ph
-    reach = ammonia_reach(brings, ph, log.temperature_now_c(), log.salinity_g_kg)
-    return brings >= nitrite_limit_mg_n_l(log.salinity_g_kg) or reach >= 1
-
-
-def _other_water(log: CycleLog) -> Action:
-    return Action(
-        do="other-water",
-        title="Take other water for the changes",
-        detail=(
-            "From a spring, or purified and brought to this KH. Where there is none: a conditioner that binds ammonia"
-            " goes into the new water first, and the parts stay small."
-        ),
-        reason=(
-            f"The tap brings {log.ppm(log.tap.released_mg_n_l())} of ammonia once it is treated; the film turns it into"
-            " nitrite."
-        ),
-        when="now",
-    )
-
-
-def _test_tap() -> Action:
-    return Action(
-        do="test-tap",
-        title="Test the tap, treated",
-        detail=(
-            "A glass of tap water with conditioner: ammonia, nitrite, nitrate. If it brings them, change with other"
-            " water: from a spring, or purified and brought to this KH."
-        ),
-        reason="Days of changes have not brought it down: the tap may bring it, as chloramine does.",
-        when="now",
-    )
 
 
 def watch_after_chlorine() -> list[Action]:
@@ -204,8 +146,8 @@ def _nitrite_missed(log: CycleLog, s: WaterNow, plan: EmergencyPlanAnswer) -> tu
     water: list[Action] = []
     if not _changed_today(log):
         water = [_blind_change(log, s, "Every day until nitrite shows, or another kit reads none.")]
-        if _tap_brings_poison(log, s):
-            water.insert(0, _other_water(log))
+        if tap_brings_poison(log, s):
+            water.insert(0, other_water(log))
     sign = "Ammonia has gone, and neither nitrite nor nitrate shows what it became"
     if read_none_beside_another(log):
         sign = "Another kit read nitrite where this one read none"

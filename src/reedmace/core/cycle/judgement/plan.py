@@ -9,7 +9,8 @@ from reedmace.core.chemistry import AlkalinityDoseQuestion, AmmoniaProduct, alka
 from reedmace.core.chemistry.ammonia_dose import PowderProduct
 from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Share, Working, computation, number
 from reedmace.core.cycle.judgement.conditions import ConditionCheck, judge
-from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, Future, condition, percentiles, project
+from reedmace.core.cycle.model.draw_weights import percentiles
+from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, Future, condition, project
 from reedmace.core.cycle.model.inputs import Scenario
 from reedmace.core.cycle.record.log import (
     BottleWindow,

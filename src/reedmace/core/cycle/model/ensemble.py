@@ -8,44 +8,44 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
+from reedmace.core.cycle.model.chance_kernel import chances
+from reedmace.core.cycle.model.draw_weights import (
+    FREEDOM,
+    HALF_LOG,
+    KIT_SPREAD,
+    KITS,
+    Floats,
+    effective_draws,
+    evenly,
+    log_chances,
+    normalized,
+    reading_worth,
+)
 from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of, step_of, with_first_dose
-from reedmace.core.cycle.model.nitrogen_kernel import PARAMETERS, chances, log_likelihood, simulate
+from reedmace.core.cycle.model.nitrogen_kernel import PARAMETERS, simulate
 from reedmace.core.cycle.model.prior import prior_median, prior_spread
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.suspect_readings import Figures, figures_of, suspect_readings
 from reedmace.core.flow.hydraulic_kernel import set_threads
 
-Floats = NDArray[np.float64]
 ENOUGH, ROUNDS = 200.0, 9
 """Effective sample size at which sampling stops, and the most rounds."""
 LONG_DAYS = 120
 """Length in days beyond which half as many draws are used: cost grows with days, and the date is no longer near."""
-HOPELESS = -1e6
 REMEMBERED, USUAL_DRAWS = 16, 1000
 """Number of cached ensembles, those of one keeper's tanks (each about 0.1 MB), and the default number of draws."""
 MISFIT_CHANCE, ASKED = 0.02, 64
 """Likelihood of a figure, given the best draws, below which it is a misfit; number of draws checked."""
-EVIDENCE = 40.0
-"""Most figures a whole log counts for: what the model leaves out is common to them all.
-
-Tuned on tanks of another structure; a coarsened posterior (Miller and Dunson 2019).
-"""
 LEFT_OUT, LEFT_OUT_DAYS = 0.14, 0.6
 """Spread of the remaining days for all that no parameter explains.
 
 As a logarithm, and in days near the end, where tests come once a day (tuned likewise).
 """
-KIT_SPREAD = 0.12
-"""Systematic deviation of one keeper's kit of ammonia, nitrite or nitrate, as a log spread (memory)."""
-KITS = 3
-_FREEDOM = 12.0
 WIDER, LEAST = 1.3, 0.1
 """Proposal variance as a multiple of the variance so far, and its floor as a share of the prior's spread."""
 CARRIED = 1 / 40
 """Share of the draws that carries the tempered weights a round is centred on."""
-_HALF_LOG = 0.5 * (PARAMETERS + KITS) * float(np.log(2 * np.pi))
 
 
 @dataclass(frozen=True)
@@ -152,32 +152,15 @@ class _Pool:
     def ensemble(self, likely: Floats, read: int, draws: int) -> Ensemble:
         """A weighted sample of the pool. likely: log likelihood of the readings (n,); read: number of readings."""
         figures = self.figures.between(0, read)
-        log_weight = likely * _worth(figures) + self.prior - self.mixture
-        effective = _effective(log_weight)
-        chosen, counts = np.unique(_evenly(_normalised(log_weight), draws), return_counts=True)
+        log_weight = likely * reading_worth(figures) + self.prior - self.mixture
+        effective = effective_draws(log_weight)
+        chosen, counts = np.unique(evenly(normalized(log_weight), draws), return_counts=True)
         weights = counts / float(counts.sum())
-        fit = chances(self.states[chosen][_evenly(weights, ASKED)], *figures.rows()[:-1])
+        fit = chances(self.states[chosen][evenly(weights, ASKED)], *figures.rows()[:-1])
         kept = self.rows[chosen, :PARAMETERS]
         # Cached and shared, so the arrays are read-only.
         kept.flags.writeable = weights.flags.writeable = False
         return Ensemble(kept, weights, effective, len(fit), int((fit < MISFIT_CHANCE).sum()))
-
-
-def log_chances(states: Floats, figures: Figures) -> Floats:
-    """Log likelihood of draws (n,).
-
-    states: at the readings (n, r, 4); figures: read. A diverged draw explains nothing.
-    """
-    found: Floats = np.nan_to_num(log_likelihood(states, *figures.rows()), nan=HOPELESS, neginf=HOPELESS)
-    return found
-
-
-def _worth(figures: Figures) -> float:
-    """Tempering exponent of the likelihood.
-
-    The figures of one log share what the model leaves out, so many count less than proportionally.
-    """
-    return 1.0 / (1.0 + len(figures.low) / EVIDENCE)
 
 
 def _adapt(log: CycleLog, draws: int) -> _Pool | None:
@@ -220,7 +203,7 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
 
     def prior(points: Floats) -> Floats:
         value: Floats = (
-            -0.5 * np.sum(((points - center) / spread) ** 2, axis=1) - float(np.log(spread).sum()) - _HALF_LOG
+            -0.5 * np.sum(((points - center) / spread) ** 2, axis=1) - float(np.log(spread).sum()) - HALF_LOG
         )
         return value
 
@@ -228,14 +211,14 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
     states, sizes = past(pool), [draws]
     proposals: list[Callable[[Floats], Floats]] = [prior]
     densities = prior(pool)[None, :]
-    worth = _worth(figures)
+    worth = reading_worth(figures)
     likely = worth * log_chances(states, figures)
     enough = min(ENOUGH, draws / 2) * (0.5 if until > LONG_DAYS else 1.0)
     while True:
         before = densities[0]
         mixture = np.logaddexp.reduce(densities + np.log(np.array(sizes) / len(pool))[:, None], axis=0)
         log_weight = likely + before - mixture
-        if _effective(log_weight) >= enough or len(proposals) == ROUNDS:
+        if effective_draws(log_weight) >= enough or len(proposals) == ROUNDS:
             break
         proposal = _around(pool, _tempered(log_weight), spread)
         rows = proposal.draw(rng, max(draws // 2, 50))
@@ -267,34 +250,34 @@ class _Student:
 
     def draw(self, rng: np.random.Generator, n: int) -> Floats:
         normal = rng.standard_normal((n, len(self.middle))) @ self.root.T
-        found: Floats = self.middle + normal / np.sqrt(rng.chisquare(_FREEDOM, n) / _FREEDOM)[:, None]
+        found: Floats = self.middle + normal / np.sqrt(rng.chisquare(FREEDOM, n) / FREEDOM)[:, None]
         return found
 
     def log_density(self, points: Floats) -> Floats:
         d = len(self.middle)
         away = np.sum(((points - self.middle) @ np.linalg.inv(self.root).T) ** 2, axis=1)
         norm = (
-            math.lgamma((_FREEDOM + d) / 2)
-            - math.lgamma(_FREEDOM / 2)
-            - d / 2 * math.log(_FREEDOM * math.pi)
+            math.lgamma((FREEDOM + d) / 2)
+            - math.lgamma(FREEDOM / 2)
+            - d / 2 * math.log(FREEDOM * math.pi)
             - float(np.log(np.diag(self.root)).sum())
         )
-        value: Floats = norm - (_FREEDOM + d) / 2 * np.log1p(away / _FREEDOM)
+        value: Floats = norm - (FREEDOM + d) / 2 * np.log1p(away / FREEDOM)
         return value
 
 
 def _tempered(log_weight: Floats) -> Floats:
     """Weights tempered just enough that sufficient draws carry them. log_weight: (n,)."""
     low, high = 0.0, 1.0
-    if _effective(log_weight) >= len(log_weight) * CARRIED:
-        return _normalised(log_weight)
+    if effective_draws(log_weight) >= len(log_weight) * CARRIED:
+        return normalized(log_weight)
     for _ in range(18):
         power = (low + high) / 2
-        if _effective(power * log_weight) > len(log_weight) * CARRIED:
+        if effective_draws(power * log_weight) > len(log_weight) * CARRIED:
             low = power
         else:
             high = power
-    return _normalised(low * log_weight)
+    return normalized(low * log_weight)
 
 
 def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) -> Future:
@@ -338,46 +321,3 @@ def share_passing_within(log: CycleLog, days: float, draws: int = USUAL_DRAWS) -
     ensemble = condition(log, draws)
     future = project(log, ensemble, int(log.day_now + days) + 1, Scenario(counts_past=False))
     return float(ensemble.weights[future.late <= log.day_now + days].sum())
-
-
-def percentiles(values: Floats, weights: Floats) -> tuple[float, float, float]:
-    """Weighted 10th, 50th and 90th percentile; infinite where the level falls among infinite values.
-
-    values: (n,), infinite for never; weights: (n,). Pass days come in whole days from today, so many draws share one:
-    each is spread evenly over the half day before and after it.
-    """
-    finite = np.isfinite(values)
-    days, place = np.unique(values[finite], return_inverse=True)
-    if not len(days):
-        return (math.inf, math.inf, math.inf)
-    mass = np.bincount(place, weights=weights[finite]) / float(weights.sum())
-    upto = np.cumsum(mass)
-    step = min(float(np.min(np.diff(days))), 1.0) if len(days) > 1 else 0.0
-    edges = np.concatenate([[days[0] - step / 2], days + step / 2])
-    low, middle, high = (
-        float(np.interp(level, np.concatenate([[0.0], upto]), edges)) if level <= upto[-1] else math.inf
-        for level in (0.1, 0.5, 0.9)
-    )
-    return low, middle, high
-
-
-def resample(weights: Floats, n: int | None = None) -> NDArray[np.int64]:
-    """Indices that represent the weighted ensemble (systematic resampling).
-
-    weights: summing to 1; n: how many, as many as there are weights when left out.
-    """
-    return _evenly(weights, n or len(weights))
-
-
-def _evenly(weights: Floats, n: int) -> NDArray[np.int64]:
-    again: NDArray[np.int64] = np.searchsorted(np.cumsum(weights), (np.arange(n) + 0.5) / n).clip(0, len(weights) - 1)
-    return again
-
-
-def _normalised(log_weight: Floats) -> Floats:
-    weights = np.exp(log_weight - log_weight.max())
-    return weights / float(weights.sum())  # type: ignore[no-any-return]
-
-
-def _effective(log_weight: Floats) -> float:
-    return float(1.0 / np.sum(_normalised(log_weight) ** 2))

@@ -7,7 +7,8 @@ from numpy.typing import NDArray
 
 from reedmace.core.contract import Answer, Part, Question, Share, Working, computation, number, whole
 from reedmace.core.cycle.judgement.readiness import CycleReadinessQuestion, cycle_readiness
-from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, condition, percentiles, project, resample
+from reedmace.core.cycle.model.draw_weights import percentiles, resample
+from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, condition, project
 from reedmace.core.cycle.model.inputs import Scenario, step_of
 from reedmace.core.cycle.model.nitrogen_kernel import CO2, LAG
 from reedmace.core.cycle.record.dose_to_prove import write_dose_to_prove

@@ -6,7 +6,8 @@ import numpy as np
 
 from reedmace.core.contract import Answer, Part, Question, Working, computation, number, whole
 from reedmace.core.cycle.judgement.readiness import CycleReadinessQuestion, cycle_readiness
-from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, condition_at, percentiles, project
+from reedmace.core.cycle.model.draw_weights import percentiles
+from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, condition_at, project
 from reedmace.core.cycle.model.inputs import Scenario
 from reedmace.core.cycle.outlook.forecast import SAME_DATE_DAYS, PassDay, finite, horizon_days_of
 from reedmace.core.cycle.record.log import CycleLog

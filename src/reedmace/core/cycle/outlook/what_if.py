@@ -7,7 +7,8 @@ from pydantic import Field
 
 from reedmace.core.contract import Answer, Celsius, Part, Question, Working, computation, number, whole
 from reedmace.core.cycle.judgement.readiness import CycleReadinessQuestion, cycle_readiness
-from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, condition, percentiles, project
+from reedmace.core.cycle.model.draw_weights import percentiles
+from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, condition, project
 from reedmace.core.cycle.model.inputs import Scenario
 from reedmace.core.cycle.outlook.forecast import SAME_DATE_DAYS, HeldKh, PassDay, finite, horizon_days_of
 from reedmace.core.cycle.record.log import CycleLog

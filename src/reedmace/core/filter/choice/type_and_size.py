@@ -1,37 +1,35 @@
 """Which kind of filter and how big: the sizes of every kind that do here, what binds at their ends, and the order."""
 
 import math
-from collections import Counter
 from collections.abc import Sequence
-from dataclasses import dataclass
-from typing import Annotated
 
 import numpy as np
-from pydantic import Field
 
-from reedmace.core.contract import Answer, Litres, Lph, Name, Part, Share, Working, computation, number, whole
-from reedmace.core.filter.choice.boxes_here import BoxesHere, boxes_here
+from reedmace.core.contract import Working, computation
+from reedmace.core.filter.choice.boxes_here import boxes_here
 from reedmace.core.filter.choice.candidates import RankFiltersQuestion
+from reedmace.core.filter.choice.kind_map import (
+    DOES,
+    TO_SPARE,
+    KindMap,
+    KindRow,
+    SizePoint,
+    TypeAndSizeAnswer,
+    most_said,
+)
 from reedmace.core.filter.choice.limits import MOST_OF_ONE
 from reedmace.core.filter.choice.margins import MONTHS_FROM_DAYS
 from reedmace.core.filter.choice.reasons import caveats_of, reason_of
-from reedmace.core.filter.choice.wishes import CHOSEN_FROM, Wish, wishes_of
+from reedmace.core.filter.choice.wishes import CHOSEN_FROM, wishes_of
 from reedmace.core.filter.kind_parts.limit import one_remedy
-from reedmace.core.filter.kind_parts.traits import KindName, KindTraits
+from reedmace.core.filter.kind_parts.traits import KindTraits
 from reedmace.core.filter.kind_parts.typical import Typical
 from reedmace.core.filter.learned import PUMPED_FLOW, LearnedRelation
-from reedmace.core.filter.site.site import Priorities, default_priorities
-from reedmace.core.filter.sizing_schools import AS_ASKED_SHARE
-from reedmace.core.filter.typical import MAKES, SIZES, TypicalTable, typical_id, typical_table
+from reedmace.core.filter.site.site import default_priorities
+from reedmace.core.filter.typical import MAKES, SIZES, typical_id, typical_table
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.constants import DAYS_PER_MONTH
 
-DOES = 0.5
-"""Share of makes that must do for a size to stand in the bar (a stated judgement)."""
-TO_SPARE = 1.2
-"""What the recommended size leaves to spare at both ends where the bar is wide enough (a fifth)."""
-MOST_DO = 0.75
-"""Share of makes that must do at the size recommended (a stated judgement)."""
 SEVERAL_COST = 6.0
 """Points that each further filter costs a kind in the order (a stated judgement)."""
 NO_SPARE_COST = 12.0
@@ -39,103 +37,6 @@ NO_SPARE_COST = 12.0
 YEARLY_DAYS = 300.0
 """Intervals said as a year, and as months (stated judgements)."""
 NUMBERS = {2: "two", 3: "three", 4: "four"}
-
-
-class SizePoint(Part):
-    """One size of a kind: what its box says, and the share of makes that would do here."""
-
-    box_lph: Lph
-    does_share: Share
-    typical_id: Name = Field(description="Id of the box of that size as usually made, to look at it on the tank")
-
-
-class KindRow(Part):
-    """One kind on this tank: the sizes that do, what binds at each end, and the typical box at the size recommended."""
-
-    kind: KindName
-    title: Name
-    fits: bool
-    count: Annotated[int, whole(1, 4, "How many of that size: more than one where one does not do")]
-    counted: bool = Field(description="Sold by the tank it is for and by number, not by flow")
-    sizes: list[SizePoint]
-    low_lph: Lph | None = Field(description="Smallest box that does; null where none does")
-    high_lph: Lph | None
-    low_label_l: Litres | None = Field(description="What such a box says it is for")
-    high_label_l: Litres | None
-    binds_low: str
-    binds_high: str
-    size_lph: Lph | None = Field(description="Size recommended")
-    typical_id: Name = Field(description="Id of the usual box of that size; where none does, of one of middling size")
-    does_share: Share
-    moves_low_lph: Lph | None = Field(description="In service here, by the weaker makes")
-    moves_high_lph: Lph | None
-    service_days: Annotated[float, number("days", 0, 4000)] | None
-    serviced: str = Field(description="How often it is cleaned, in a word or two")
-    noise_db: Annotated[float, number("dB", 0, 140)] | None
-    watts: Annotated[float, number("W", 0, 5000)] | None
-    work: str
-    ask_for: str = Field(description="As one asks for it in a shop; why it cannot serve, for a kind that cannot")
-    look_for: list[str] = Field(description="What else the box must have")
-    speaks: str = Field(description="What speaks for it and against, by what matters")
-    caveats: list[str]
-    barred: str | None = Field(description="Why it cannot serve here, null where it can")
-    remedy: str | None
-
-
-class TypeAndSizeAnswer(Answer):
-    """Every kind in the order it serves this keeper; the verdict names kind and size, and `why` the reason."""
-
-    why: str
-    kinds: list[KindRow]
-    too_many: str | None = Field(description="Why these animals are too many whatever the filter, null where not")
-    asked_low_lph: Lph
-    priorities: Priorities
-    wishes: list[Wish]
-    rests_on: str = Field(description="What typical boxes rest on besides memory; empty where on nothing")
-    smallest_lph: Lph
-    largest_lph: Lph
-
-
-@dataclass(frozen=True)
-class _Map:
-    """The typical boxes on this tank."""
-
-    t: TypicalTable
-    here: BoxesHere
-    spare: bool
-    """Whether one may fail: then two are wanted, of which each alone carries the load."""
-
-    def shares_that_do(self, n: int, count: int) -> list[float]:
-        """Share of makes that do, by size. n: number of the kind; count: how many of a box."""
-        of_kind = self.t.kind == n
-        do = self.here.do(count)
-        if self.spare and count > 1:
-            do = do & self.here.carries_alone()
-        shares = do[of_kind].reshape(SIZES, MAKES).mean(axis=1)
-        medians = np.flatnonzero(of_kind & (self.t.make == 0))
-        # Currents and oxygen are those of the median make: they differ little between makes of one flow.
-        return [
-            0.0 if share > 0 and self.here.stirring_fault(int(i), count) else float(share)
-            for share, i in zip(shares, medians, strict=True)
-        ]
-
-    def why_not(self, n: int, size: int, count: int) -> str:
-        """What most makes of a size lack, in a few words. n: number of the kind; count: how many of a box."""
-        rows = self.t.rows_of(n, size).tolist()
-        words = [self.here.why_not(i, count) for i in rows]
-        if self.spare and count > 1:
-            alone = self.here.carries_alone()
-            words = [word or ("" if alone[i] else "one alone falls short") for word, i in zip(words, rows, strict=True)]
-        worst = self.here.stirring_fault(rows[0], count) if not words[0] else ""
-        return _most_said([word or worst for word in words])
-
-    def smallest_that_moves_enough(self, n: int, count: int, share: list[float], window: tuple[int, int]) -> int | None:
-        """Smallest size of a bar that most makes fill and that moves all that is asked; None where none does."""
-        for s in range(window[0], window[1] + 1):
-            moves = count * self.here.r.service[self.t.rows_of(n, s)[0]]
-            if share[s] >= MOST_DO and moves >= AS_ASKED_SHARE * self.here.asked.low:
-                return s
-        return None
 
 
 def _window(share: list[float]) -> tuple[int, int] | None:
@@ -152,10 +53,6 @@ def _window(share: list[float]) -> tuple[int, int] | None:
     return best
 
 
-def _most_said(words: Sequence[str]) -> str:
-    return Counter(w for w in words if w).most_common(1)[0][0] if any(words) else ""
-
-
 def _size_recommended(sizes: tuple[float, ...], low: int, high: int) -> int:
     """Index of the size that leaves a fifth to spare at both ends, or else the middle of the bar.
 
@@ -167,7 +64,7 @@ def _size_recommended(sizes: tuple[float, ...], low: int, high: int) -> int:
     return min(range(low, high + 1), key=lambda i: abs(np.log(sizes[i] / wanted)))
 
 
-def _count_that_does(m: _Map, n: int, kind: KindTraits) -> tuple[int, list[float], tuple[int, int] | None]:
+def _count_that_does(m: KindMap, n: int, kind: KindTraits) -> tuple[int, list[float], tuple[int, int] | None]:
     """Fewest of a kind that do, share of boxes of each size that does, window of sizes or None."""
     counts = range(2 if m.spare else 1, MOST_OF_ONE + 1) if kind.may_pair else range(1, 2)
     for count in counts:
@@ -180,7 +77,7 @@ def _count_that_does(m: _Map, n: int, kind: KindTraits) -> tuple[int, list[float
     return 1, share, _window(share)
 
 
-def _row(m: _Map, n: int, kind: KindTraits) -> tuple[float, KindRow]:
+def _row(m: KindMap, n: int, kind: KindTraits) -> tuple[float, KindRow]:
     """(score, row) of one kind. n: its number."""
     sizes = m.t.sizes_lph[n]
     work = f"{kind.care.minutes:.0f} min: {formatting.inside(kind.care.title)}"
@@ -255,7 +152,7 @@ def _label_l(boxes: Typical, lph: float) -> float | None:
     return None if found is None else float(f"{found:.2g}")
 
 
-def _look_for(m: _Map, i: int, kind: KindTraits) -> list[str]:
+def _look_for(m: KindMap, i: int, kind: KindTraits) -> list[str]:
     """What a box must have besides its flow, as a shop can be asked for it."""
     f, site = m.t.table.filters[i], m.here.q.site
     found = [f"{formatting.litres(0.8 * f.media_l, '.2g')} of media or more"]
@@ -274,7 +171,7 @@ def _look_for(m: _Map, i: int, kind: KindTraits) -> list[str]:
     return found
 
 
-def _barred(m: _Map, n: int, kind: KindTraits, points: list[SizePoint], work: str) -> KindRow:
+def _barred(m: KindMap, n: int, kind: KindTraits, points: list[SizePoint], work: str) -> KindRow:
     """A kind that cannot serve: why, and what would let it in."""
     at = np.flatnonzero((m.t.kind == n) & (m.t.make == 0))
     limits = m.here.limits
@@ -283,7 +180,7 @@ def _barred(m: _Map, n: int, kind: KindTraits, points: list[SizePoint], work: st
     # Where the kind is wrong for the tank, that alone is said.
     said = [limit for limit in broken if limit.final] or broken
     reason = "; ".join(limit.reason(best) for limit in said)
-    reason = reason or _most_said([m.why_not(n, size, 1) for size in range(SIZES)])
+    reason = reason or most_said([m.why_not(n, size, 1) for size in range(SIZES)])
     return KindRow(
         kind=kind.name, title=kind.title, fits=False, count=1, counted=m.t.boxes[n].counted,
         sizes=points, low_lph=None, high_lph=None, low_label_l=None, high_label_l=None, binds_low="", binds_high="",
@@ -333,7 +230,7 @@ def type_and_size(question: RankFiltersQuestion) -> TypeAndSizeAnswer:
     t = typical_table(tuple(q.learned))
     here = boxes_here(q, t.table)
     priorities = q.priorities or default_priorities(q.site, has_young=here.asked.has_young)
-    m = _Map(t, here, spare=priorities.redundant >= CHOSEN_FROM)
+    m = KindMap(t, here, spare=priorities.redundant >= CHOSEN_FROM)
     asked = m.here.asked
     w.line("asked", "in service", "of every kind alike", asked.low, "L/h", "practice")
     w.line("film", "asked, tank's own", "at today's size", asked.film_m2, "m²", "memory")

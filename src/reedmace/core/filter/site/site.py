@@ -6,7 +6,7 @@ from pydantic import Field
 
 from reedmace.core.contract import NetLitres, Part, number, whole
 from reedmace.core.flow.materials import BAR_HOLE_MM
-from reedmace.core.flow.operating_point import Fitting
+from reedmace.core.flow.operating_point_schemas import Fitting
 from reedmace.core.stock.species import Water
 
 RoomKind = Literal["bedroom", "living", "workshop", "shop", "fish-room"]
