@@ -5536,7 +5536,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["reedmace__api__accounts__Contribution"];
+                        "application/json": components["schemas"]["reedmace__api__account_schemas__Contribution"];
                     };
                 };
                 /** @description Not signed in */
@@ -5570,7 +5570,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["reedmace__api__accounts__Contribution"];
+                        "application/json": components["schemas"]["reedmace__api__account_schemas__Contribution"];
                     };
                 };
                 /** @description Not signed in */
@@ -29973,7 +29973,7 @@ export interface components {
          * Contribution
          * @description Whether typed boxes and timed flows count when typical boxes are learned: label figures and ratios alone.
          */
-        reedmace__api__accounts__Contribution: {
+        reedmace__api__account_schemas__Contribution: {
             /** Contributes */
             contributes: boolean;
         };

@@ -122,14 +122,7 @@ def steps(
     over = any(one.over for one in day.limits)
     for do, title, how in _before_changes(q, day, warmth):
         step(do, 0, title, how)
-    pouring = Pouring(
-        q.temperature_c,
-        q.tap.cold_c,
-        q.tap.hot_c,
-        q.salinity_g_kg,
-        q.tap.chlorine,
-        measured=q.temperature_known,
-    )
+    pouring = _pouring(q)
     for change, r in zip(day.changes, day.reaches, strict=True):
         before, ph, reach = change.before_ph, change.after_ph, r
         how = formatting.opening(pouring.words(change.litres, known=q.litres_known))
@@ -153,6 +146,18 @@ def steps(
         before = ph
         step("test", min(last + 1, DAY_H), "Test again", "Ammonia, nitrite and pH.")
     return found
+
+
+def _pouring(q: EmergencyPlanQuestion) -> Pouring:
+    """How new water is poured here."""
+    return Pouring(
+        q.temperature_c,
+        q.tap.cold_c,
+        q.tap.hot_c,
+        q.salinity_g_kg,
+        q.tap.chlorine,
+        measured=q.temperature_known,
+    )
 
 
 def _before_changes(q: EmergencyPlanQuestion, day: DayPlan, warmth: Warmth) -> Iterator[tuple[StepKind, str, str]]:
