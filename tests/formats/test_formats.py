@@ -3,7 +3,6 @@
 import math
 from datetime import UTC, datetime, timedelta
 from typing import Any
-from xml.etree import ElementTree as ET
 
 import pytest
 from hypothesis import given, settings
@@ -15,71 +14,11 @@ from reedmace.core.cycle.model.inputs import LEAST_NITRATE_MG_N_L
 from reedmace.core.cycle.model.nitrogen_kernel import DOSE_WORTH, FIRST_NITRATE
 from reedmace.core.cycle.record.log import CycleLog, KitSteps
 from reedmace.core.quantity import formatting
-from reedmace.formats import Bundle, MappedCsv, csv_parts, cycle_sbml, read_csv, read_mapped
-from reedmace.formats.mathml import MATHML, TIME, math_of
+from reedmace.formats import Bundle, MappedCsv, csv_parts, read_csv, read_mapped
 from reedmace.logbook.replay.entries import Entry
 from reedmace.standins import ColourKit, PhProbe, SimulatedTank, Thermometer, usual_tank
-from tests.support.cycling import METHODS, busy_log
 
 NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
-
-
-def value_of(node: ET.Element, names: dict[str, float]):
-    """What a MathML tree means, worked out apart from what wrote it."""
-    tag, kids = node.tag.removeprefix(f"{{{MATHML}}}"), list(node)
-    if tag == "math":
-        return value_of(kids[0], names)
-    if tag == "cn":
-        if node.get("type") == "e-notation":
-            return float(node.text) * 10 ** int(kids[0].tail)
-        return float(node.text)
-    if tag == "ci":
-        return names[node.text]
-    if tag == "csymbol":
-        assert node.get("definitionURL") == TIME
-        return names["time"]
-    if tag == "piecewise":
-        then, condition = list(kids[0])
-        return value_of(then if value_of(condition, names) else next(iter(kids[1])), names)
-    operator, *parts = kids
-    a, *rest = (value_of(p, names) for p in parts)
-    b = rest[0] if rest else None
-    return {
-        "plus": lambda: a + b, "minus": lambda: -a if b is None else a - b, "times": lambda: a * b,
-        "divide": lambda: a / b, "power": lambda: a**b, "gt": lambda: a > b, "geq": lambda: a >= b,
-        "lt": lambda: a < b, "leq": lambda: a <= b,
-    }[operator.tag.removeprefix(f"{{{MATHML}}}")]()  # fmt: skip
-
-
-@pytest.mark.parametrize(
-    "formula",
-    [
-        "a + b * 2 - 3", "-a / (b + 0.5)", "1 / (1 + (a * 5.62e6) ** 3 + (6.3e-10 / b) ** 2)", "max(a - b, 0.1)",
-        "if_(a < b, a, b ** 2)", "time * a", "a * (1 - b / 14) - 0.04 * 1.08",
-    ],
-)  # fmt: skip
-@pytest.mark.parametrize("names", [{"a": 1.5, "b": 4.0, "time": 3.0}, {"a": 7.0, "b": 0.3, "time": 0.0}])
-def test_a_formula_means_the_same_in_mathml(formula: str, names: dict[str, float]) -> None:
-    python = {**names, "max": max, "if_": lambda condition, then, otherwise: then if condition else otherwise}
-    assert value_of(math_of(formula), names) == pytest.approx(eval(formula, {}, python))  # noqa: S307 - our own text
-
-
-@pytest.mark.parametrize("formula", ["f(a)", "a if b else c", "'a'", "a < b < c", "[a]", "a.b", "~a"])
-def test_what_sbml_cannot_carry_is_refused(formula: str) -> None:
-    with pytest.raises(ValueError, match="not a formula"):
-        math_of(formula)
-
-
-@pytest.mark.parametrize("method", METHODS)
-def test_the_sbml_names_every_state_and_every_event(method: str) -> None:
-    log = busy_log(method)
-    root = ET.fromstring(cycle_sbml(log, name=f"{method} <& tank>"))  # noqa: S314 - our own text
-    space = {"s": "http://www.sbml.org/sbml/level3/version1/core"}
-    rated = {r.get("variable") for r in root.iterfind(".//s:rateRule", space)}
-    assert rated == {"TAN", "NO2", "NO3", "ALK", "FILM_A", "FILM_B", "PLANT_N", "ASLEEP"}
-    assert root.find("s:model", space).get("name") == f"{method} <& tank>"
-    events = list(root.iterfind(".//s:event", space))
-    assert len(events) >= len(log.doses) + len(log.changes) + len(log.alkalinity)
 
 
 ppm = st.one_of(st.none(), st.sampled_from([0, 0.25, 0.5, 1, 2, 4, 8]), st.floats(0, 200).map(lambda v: round(v, 3)))

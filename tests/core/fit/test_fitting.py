@@ -326,18 +326,6 @@ def test_small_animals_lock_power_behind_the_guard() -> None:
 # --- other ways to find the flow
 
 
-def test_a_float_over_a_marked_way_is_continuity() -> None:
-    answer = compute("flow-transit", {"way_cm": 50, "times_s": [1, 1, 1], "bore_mm": 16})
-    assert answer.measured_lph == pytest.approx(0.8 * 50 * math.pi / 4 * 1.6**2 * 3.6)
-    assert answer.plus_minus_lph == pytest.approx(0.15 * answer.measured_lph)
-
-
-def test_the_level_in_a_box_is_volume_over_time() -> None:
-    answer = compute("level-drop", {"area_cm2": 120, "rise_cm": 5, "times_s": [3, 3]})
-    assert answer.measured_lph == pytest.approx(120 * 5 / 3 * 3.6)
-    assert compute("level-drop", {"area_cm2": 120, "rise_cm": 5, "times_s": [3]}).plus_minus_lph is None
-
-
 # --- what is due
 
 NOW = datetime(2026, 3, 1, 12, tzinfo=UTC)
@@ -406,29 +394,6 @@ def test_the_newest_test_that_knew_both_calibrates() -> None:
 
 
 # --- replacing and moving
-
-
-def move(**q):
-    return compute("filter-move", q)
-
-
-def test_a_month_side_by_side_carries_the_film_and_the_old_filter_may_go() -> None:
-    assert move(days_side_by_side=30).carried_share == 1
-    assert move(days_side_by_side=30).retire_after_days is None
-    early = move(days_side_by_side=10)
-    assert early.carried_share == pytest.approx(1 / 3)
-    # Those days later four fifths have come across.
-    assert move(days_side_by_side=10 + early.retire_after_days).carried_share == pytest.approx(0.8)
-
-
-def test_media_die_sooner_dry_than_damp_than_shut_than_open() -> None:
-    shares = [
-        move(what="move-tank", minutes_out=60, travels=t).carried_share
-        for t in ("dry", "damp", "wet-closed", "wet-open")
-    ]
-    assert shares == sorted(shares)
-    assert move(what="move-tank", minutes_out=0).carried_share == 1
-    assert any("parked car" in t for t in move(what="move-tank", temperature_c=40).warnings)
 
 
 def test_what_stands_beside_another_fits_along_the_tank_or_is_told() -> None:

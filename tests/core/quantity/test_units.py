@@ -6,7 +6,16 @@ from hypothesis import strategies as st
 
 from reedmace.core.cycle.record.test_line import ReadTestLineQuestion, read_test_line
 from reedmace.core.errors import CannotAnswer
-from reedmace.core.quantity import ReadQuantityQuestion, formatting, read_quantity
+from reedmace.core.quantity import (
+    CACO3_PER_DKH,
+    L_PER_IMP_GAL,
+    L_PER_US_GAL,
+    NITROGEN_SHARE,
+    ReadQuantityQuestion,
+    as_nitrogen,
+    formatting,
+    read_quantity,
+)
 from reedmace.core.tank import TankVolumeQuestion, tank_volume
 
 US = formatting.Units("US gal", "in", "°F", "USD")
@@ -111,3 +120,19 @@ def test_a_difference_of_warmth_is_not_shifted_by_the_freezing_point() -> None:
         assert formatting.degrees(1) == "1.8 °F"
         assert formatting.celsius(25) == "77 °F"
         assert formatting.money(12.4) == "12.40 USD"
+
+
+def test_gallons_are_the_exact_ones() -> None:
+    assert pytest.approx(231 * 2.54**3 / 1000, rel=1e-12) == L_PER_US_GAL
+    assert L_PER_IMP_GAL == 4.54609
+    assert pytest.approx(17.85, abs=0.01) == CACO3_PER_DKH
+
+
+@pytest.mark.parametrize(("form", "factor"), [("NH3", 1.2159), ("NH4", 1.2878), ("NO2", 3.2845), ("NO3", 4.4268)])
+def test_nitrogen_shares_follow_the_atomic_masses(form: str, factor: float) -> None:
+    assert pytest.approx(factor, rel=2e-4) == 1 / NITROGEN_SHARE[form]
+
+
+def test_a_reading_as_nitrogen_is_left_alone() -> None:
+    assert as_nitrogen(2, "nitrite", "N") == 2
+    assert as_nitrogen(3.2845, "nitrite", "ion") == pytest.approx(1, rel=1e-4)
