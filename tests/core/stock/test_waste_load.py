@@ -4,6 +4,7 @@ import pytest
 
 from reedmace.core.computations import compute
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.stock import SPECIES
 
 
 def test_waste_is_food_times_protein_times_0092() -> None:
@@ -61,3 +62,44 @@ def test_an_unknown_species_is_refused_by_position() -> None:
             },
         )
     assert caught.value.where == "animals.1.species_id"
+
+
+DANIO = SPECIES["zebra-danio"].model_dump()
+
+
+def test_young_animals_make_less_today_and_the_same_when_grown() -> None:
+    grown, young = (
+        compute("waste-load", {"net_l": 200, "animals": [{"species_id": "oscar", "count": 2, **more}]})
+        for more in ({}, {"length_cm": 8})
+    )
+    assert young.ammonia_mg_n_day == grown.ammonia_mg_n_day
+    form = (8 / SPECIES["oscar"].adult_length_cm) ** 3.01
+    assert young.today_mg_n_day == pytest.approx(grown.ammonia_mg_n_day * form, rel=0.05)
+
+
+def test_an_animal_of_ones_own_is_sized_for_like_any_other() -> None:
+    own = {**DANIO, "id": "own-x", "common_name": "X", "sizing": "goldfish", "adult_length_cm": 20.0}
+    answer = compute(
+        "flow-requirement", {"net_l": 100, "animals": [{"species_id": "own-x", "count": 1}], "own_species": [own]}
+    )
+    assert answer.sizing == "goldfish"
+    with pytest.raises(CannotAnswer, match="no species"):
+        compute("waste-load", {"net_l": 100, "animals": [{"species_id": "own-x", "count": 1}]})
+
+
+@pytest.mark.parametrize(
+    ("tank_of", "animals", "words"),
+    [
+        ({"temperature_c": 18}, ["cardinal-tetra"], "this tank is at 18"),
+        ({"ph": 8.4}, ["cardinal-tetra"], "this tank reads 8.4"),
+        ({"water": "salt"}, ["guppy"], "lives in fresh water; this tank is salt"),
+        ({}, ["ocellaris-clownfish"], "lives in salt water; this tank is fresh"),
+        ({"tank_length_cm": 60}, ["common-pleco"], "outgrows a tank 60 cm long"),
+        ({}, ["hillstream-loach", "betta"], "current"),
+        ({}, ["axolotl", "discus"], "no setting suits both"),
+    ],
+    ids=["cold", "alkaline", "salt", "fresh", "short", "current", "temperature"],
+)
+def test_what_does_not_go_together_is_said(tank_of: dict, animals: list, words: str) -> None:
+    question = {"net_l": 100, "animals": [{"species_id": a, "count": 1} for a in animals], **tank_of}
+    assert any(words in c.text for c in compute("waste-load", question).clashes)

@@ -1,5 +1,8 @@
 """Net water volume, depth and filled mass of a tank."""
 
+import math
+
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -66,3 +69,67 @@ def test_more_substrate_never_holds_more_water(
     base = {"length_cm": length, "width_cm": width, "height_cm": height, "glass_mm": 5, "fill_below_rim_cm": fill}
     less, more = (compute("tank-volume", {**base, "substrate_depth_cm": s}).net_l for s in (substrate / 2, substrate))
     assert 0 < more <= less <= length * width * height / 1000
+
+
+def tank(**changes):
+    return compute("tank-volume", {"length_cm": 80, "width_cm": 35, "height_cm": 45, "glass_mm": 8, **changes})
+
+
+def counted_area(inside, length: float, width: float) -> float:
+    """Area in cm² by counting squares of a millimetre or so: as independent as it gets."""
+    x, y = np.meshgrid(np.linspace(-length, length, 2401), np.linspace(-width, width, 2401))
+    return float(np.mean(inside(x, y)) * 4 * length * width)
+
+
+def test_a_cylinder_a_prism_a_bow_front_and_a_corner_hold_what_counting_squares_says() -> None:
+    g = 0.8
+    cases = {
+        "cylinder": ({"shape": "cylinder", "length_cm": 60}, lambda x, y: x**2 + y**2 <= (30 - g) ** 2),
+        "hexagon": (
+            {"shape": "prism", "length_cm": 60, "sides_count": 6},
+            lambda x, y: np.all(
+                [x * math.cos(a) + y * math.sin(a) <= 30 - g for a in np.arange(6) * math.pi / 3], axis=0
+            ),
+        ),
+        "corner": (
+            {"shape": "corner", "length_cm": 60},
+            lambda x, y: (x >= g) & (y >= g) & (x**2 + y**2 <= (60 - g) ** 2),
+        ),
+        "bow-front": (
+            {"shape": "bow-front", "length_cm": 80, "width_cm": 30, "bow_cm": 10},
+            # The arc through (±40, 30) and (0, 40): radius 85, middle at y = -45.
+            lambda x, y: (np.abs(x) <= 40 - g) & (y >= g) & (x**2 + (y + 45) ** 2 <= (85 - g) ** 2),
+        ),
+    }
+    for name, (shape, inside) in cases.items():
+        answer = tank(**shape, fill_below_rim_cm=0)
+        assert answer.surface_cm2 == pytest.approx(counted_area(inside, 62, 62), rel=3e-3), name
+        assert answer.net_l == pytest.approx(answer.surface_cm2 * 44.2 / 1000), name
+
+
+def test_a_prism_of_four_sides_is_a_box_and_many_sides_a_cylinder() -> None:
+    box, square = tank(length_cm=50, width_cm=50), tank(shape="prism", length_cm=50, sides_count=4)
+    assert square.net_l == pytest.approx(box.net_l)
+    round_, many = tank(shape="cylinder", length_cm=50), tank(shape="prism", length_cm=50, sides_count=12)
+    assert round_.net_l < many.net_l < 1.03 * round_.net_l
+
+
+def test_a_counted_fill_beats_the_estimate_and_says_so() -> None:
+    answer = tank(counted_l=88, stone_kg=10)
+    assert answer.net_l == 88
+    assert any(line.source == "keeper" and line.value == 88 for line in answer.working)
+    with pytest.raises(CannotAnswer, match="the glass holds"):
+        tank(counted_l=900)
+
+
+def test_a_bow_deeper_than_a_half_circle_is_refused_with_its_limit() -> None:
+    with pytest.raises(CannotAnswer, match="at most 40 cm"):
+        tank(shape="bow-front", bow_cm=60)
+
+
+@given(st.sampled_from(["box", "bow-front", "cylinder", "prism", "corner"]), st.floats(30, 200), st.floats(4, 12))
+def test_thicker_glass_never_holds_more_and_inside_sizes_hold_more_than_outside(shape, length, glass) -> None:
+    at = {"shape": shape, "length_cm": length, "bow_cm": 5}
+    thin, thick = tank(**at, glass_mm=glass), tank(**at, glass_mm=glass + 2)
+    assert thick.net_l < thin.net_l < tank(**at, glass_mm=glass, measured="inside").net_l
+    assert thin.footprint_cm2 >= thin.surface_cm2

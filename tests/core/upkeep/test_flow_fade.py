@@ -2,11 +2,14 @@
 comes by fits.
 """
 
+import math
+
 import numpy as np
 import pytest
 from scipy.optimize import brentq
 
 from reedmace.core.computations import compute
+from reedmace.core.errors import CannotAnswer
 from reedmace.core.upkeep.cleaning_interval import SERVICE_SHARE
 
 FILTERS, WITHIN = 200, 0.2
@@ -70,3 +73,23 @@ def test_four_in_five_dates_lie_within_a_fifth_of_the_truth() -> None:
     print(f"within a fifth: {hits.mean():.0%}; median {np.median(off):+.0%}")
     assert hits.mean() >= 0.8
     assert abs(np.median(off)) < 0.1
+
+
+def test_fade_finds_the_rate_it_was_made_with() -> None:
+    clean, rate = 750.0, 6e-6
+
+    def at(day):
+        r = rate * day * clean
+        return clean * (math.sqrt(r * r + 4) - r) / 2
+
+    answer = compute("flow-fade", {"tests": [{"day": d, "flow_lph": at(d)} for d in (0, 30, 75, 120)]})
+    assert answer.clean_lph == pytest.approx(clean, rel=0.01)
+    assert at(answer.service_day) == pytest.approx(0.7 * clean, rel=0.02)
+
+
+def test_fade_needs_time_between_tests_and_a_flow_that_falls() -> None:
+    with pytest.raises(CannotAnswer, match="within a day"):
+        compute("flow-fade", {"tests": [{"day": 0, "flow_lph": 700}, {"day": 0.2, "flow_lph": 690}]})
+    assert (
+        compute("flow-fade", {"tests": [{"day": 0, "flow_lph": 700}, {"day": 60, "flow_lph": 700}]}).service_day is None
+    )

@@ -16,9 +16,23 @@ from reedmace.core.cycle.model.inputs import (
     growth_factor,
     model_input_of,
     oxygen_factor,
+    still_conditions,
 )
-from reedmace.core.cycle.model.nitrogen_kernel import AIMS, DOSE_WORTH, FIRST_NITRATE, PARAMETERS, simulate
-from reedmace.core.cycle.model.prior import PRIOR_SPREAD, bottle_window, prior_median, start_factor
+from reedmace.core.cycle.model.nitrogen_kernel import (
+    ADD_FILM,
+    ADD_TAN,
+    AIMS,
+    CHANGE_WATER,
+    DOSE_WORTH,
+    FIRST_NITRATE,
+    KA,
+    LAG,
+    PARAMETERS,
+    STEPS_PER_DAY,
+    THETA,
+    simulate,
+)
+from reedmace.core.cycle.model.prior import PRIOR_MEDIAN, PRIOR_SPREAD, bottle_window, prior_median, start_factor
 from reedmace.core.cycle.record.log import (
     BottleWindow,
     CycleLog,
@@ -432,3 +446,83 @@ def test_a_kit_that_leans_and_a_dose_that_is_not_quite_one_still_leave_the_range
     high, low = range_of(1.2), range_of(0.8)
     assert high[0] < low[1] < high[2]
     assert low[0] < high[1] < low[2]
+
+
+def run(parameters=None, *, days=40, start=(1.5, 0, 0, 100), events=(), dose=0.0, today=10**6, hold=0.0, theta=1.0):
+    rows = np.array([PRIOR_MEDIAN if parameters is None else parameters])
+    steps, kinds, values = (
+        np.array([e[i] for e in events], dtype=t) for i, t in ((0, np.int64), (1, np.int64), (2, float))
+    )
+    conditions = still_conditions(days, 25)
+    conditions[:, THETA], conditions[:, KA] = theta, 5.7e-10
+    aim = np.array([dose, 0.1, 1.5, hold, 0, 0, 0, 0.04, 0])
+    return simulate(
+        rows,
+        np.array(start, float),
+        conditions,
+        steps,
+        kinds,
+        values,
+        np.zeros(4),
+        today,
+        days,
+        aim,
+        np.zeros((0, 2), np.int64),
+    )
+
+
+def test_nitrogen_is_conserved() -> None:
+    daily, *_ = run(events=[(5 * STEPS_PER_DAY, ADD_TAN, 1.0)])
+    total = daily[0, :, :3].sum(axis=1)
+    assert total[:5] == pytest.approx(1.5, abs=1e-9)
+    assert total[6:] == pytest.approx(2.5, abs=1e-9)
+
+
+def test_alkalinity_falls_by_714_for_each_mg_nitrified() -> None:
+    daily, *_ = run()
+    used = 100 - daily[0, :, 3]
+    nitrified = daily[0, :, 1] + daily[0, :, 2]
+    assert used == pytest.approx(7.14 * nitrified, abs=1e-9)
+
+
+def test_a_starved_film_decays_first_order() -> None:
+    parameters = PRIOR_MEDIAN.copy()
+    parameters[0], parameters[2], parameters[LAG] = (
+        3.0,
+        0.0,
+        -10.0,
+    )  # awake from the first; a film that does not grow, so that only its decay shows
+    # Fed after 20 starved days, the first hours' removal shows how much film is left.
+    early, *_ = run(parameters, days=1, start=(20, 0, 0, 900))
+    late, *_ = run(parameters, days=21, start=(0, 0, 0, 900), events=[(20 * STEPS_PER_DAY, ADD_TAN, 20.0)])
+    ratio = (20 - late[0, 21, 0]) / (20 - early[0, 1, 0])
+    assert ratio == pytest.approx(np.exp(-parameters[6] * 20), rel=0.02)
+
+
+def test_a_film_new_to_the_tank_does_nothing_before_its_lag_is_over_and_brought_film_is_awake() -> None:
+    parameters = PRIOR_MEDIAN.copy()
+    parameters[0], parameters[2], parameters[LAG] = 1.0, 0.0, 6.0
+    eaten = 1.5 - run(parameters, days=12)[0][0, :, 0]
+    assert eaten[3] < 0.03
+    assert eaten[6] < 0.5 < 0.9 < eaten[9]
+    # However long it is drawn, nothing runs away.
+    parameters[LAG] = 5000.0
+    assert run(parameters, days=12, events=[(STEPS_PER_DAY, ADD_FILM, 3.0)])[0][0, -1, 0] < 0.1
+    assert run(parameters, days=12)[0][0, -1, 0] == pytest.approx(1.5)
+    parameters[LAG] = 6.0
+    # A mature sponge put in meanwhile does not wait for the rest: its own pace, from the first hour.
+    brought = 1.5 - run(parameters, days=12, events=[(STEPS_PER_DAY, ADD_FILM, 3.0)])[0][0, :, 0]
+    assert brought[1] < 0.01
+    assert brought[2] > 1.2
+
+
+def test_a_water_change_dilutes_everything_at_once() -> None:
+    parameters = PRIOR_MEDIAN.copy()
+    parameters[:2] = 0
+    daily, *_ = run(parameters, start=(4, 2, 1, 100), events=[(STEPS_PER_DAY, CHANGE_WATER, 0.25)])
+    assert daily[0, 2] == pytest.approx([3, 1.5, 0.75, 75])
+
+
+def test_without_alkalinity_the_film_stops() -> None:
+    daily, *_ = run(start=(20, 0, 0, 20), days=60)
+    assert daily[0, -1, 0] > 15

@@ -1,451 +1,258 @@
-"""Shapes, own animals, media, labels, air, jets, overflow, fade and the shopping list."""
+"""Ranking of every filter that fits this tank, alone or as a pair, by the keeper's priorities, with reasons."""
 
-import math
-from typing import Any
-
-import numpy as np
 import pytest
-from hypothesis import given
-from hypothesis import strategies as st
 
 from reedmace.core.computations import compute
-from reedmace.core.errors import CannotAnswer
-from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.typical import typical_box
-from reedmace.core.stock import SPECIES
+from reedmace.core.filter.site.site import Priorities
+from reedmace.core.filter.typical import is_typical
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
+from tests.support.ranking import ROOM, rank
 
-BY_ID = {f.id: f for f in SAMPLE_BOXES}
-DANIO = SPECIES["zebra-danio"].model_dump()
+SMALL = [
+    f.model_dump()
+    for f in SAMPLE_BOXES
+    if f.id
+    in (
+        "millrace-60",
+        "ferryman-70",
+        "sweetflag-800",
+        "lockgate-700",
+        "watermint-60",
+        "culvert-35",
+        "sedgewall-45",
+        "millpond-60",
+    )
+]
 
 
-def tank(**changes):
-    return compute("tank-volume", {"length_cm": 80, "width_cm": 35, "height_cm": 45, "glass_mm": 8, **changes})
+def small(**changes):
+    return rank(own_filters=SMALL, **changes)
 
 
-def counted_area(inside, length: float, width: float) -> float:
-    """Area in cm² by counting squares of a millimetre or so: as independent as it gets."""
-    x, y = np.meshgrid(np.linspace(-length, length, 2401), np.linspace(-width, width, 2401))
-    return float(np.mean(inside(x, y)) * 4 * length * width)
+def test_every_filter_is_either_ranked_or_excluded_with_a_reason_and_a_remedy() -> None:
+    answer = rank()
+    assert (
+        len(answer.ranked) + len(answer.excluded) == len(SAMPLE_BOXES) == answer.fitting_count + answer.excluded_count
+    )
+    assert all(e.reason and e.remedy for e in answer.excluded)
+    assert all(c.reason for c in answer.ranked)
 
 
-def test_a_cylinder_a_prism_a_bow_front_and_a_corner_hold_what_counting_squares_says() -> None:
-    g = 0.8
-    cases = {
-        "cylinder": ({"shape": "cylinder", "length_cm": 60}, lambda x, y: x**2 + y**2 <= (30 - g) ** 2),
-        "hexagon": (
-            {"shape": "prism", "length_cm": 60, "sides_count": 6},
-            lambda x, y: np.all(
-                [x * math.cos(a) + y * math.sin(a) <= 30 - g for a in np.arange(6) * math.pi / 3], axis=0
-            ),
-        ),
-        "corner": (
-            {"shape": "corner", "length_cm": 60},
-            lambda x, y: (x >= g) & (y >= g) & (x**2 + y**2 <= (60 - g) ** 2),
-        ),
-        "bow-front": (
-            {"shape": "bow-front", "length_cm": 80, "width_cm": 30, "bow_cm": 10},
-            # The arc through (±40, 30) and (0, 40): radius 85, middle at y = -45.
-            lambda x, y: (np.abs(x) <= 40 - g) & (y >= g) & (x**2 + (y + 45) ** 2 <= (85 - g) ** 2),
-        ),
+def test_scores_fall_and_are_the_sum_of_their_contributions() -> None:
+    answer = rank()
+    scores = [c.score for c in answer.ranked]
+    assert scores == sorted(scores, reverse=True)
+    for c in answer.ranked:
+        assert c.score == pytest.approx(sum(p.points for p in c.contributions))
+
+
+def test_a_hang_on_without_wall_gap_is_out_and_the_gap_brings_it_back() -> None:
+    tight, roomy = rank(), rank(site={**ROOM, "behind_cm": 20})
+    out = {e.filter_id: e for e in tight.excluded}
+    assert "needs 9 cm behind" in out["millrace-60"].reason
+    assert "3 cm further off the wall" in out["millrace-60"].remedy
+    assert "millrace-60" in {c.filter_id for c in roomy.ranked}
+
+
+@pytest.mark.parametrize(
+    "priorities",
+    [{}, {"hidden": 5, "quiet": 4}, {"price": 5, "hidden": 0}, {"flood_safety": 5, "easy_clean": 1, "clear_water": 4}],
+    ids=["usual", "hidden", "cheap", "dry floor"],
+)
+def test_the_smallest_single_change_is_the_one_trying_everything_finds(priorities: dict) -> None:
+    start = {**Priorities().model_dump(), **priorities}
+    answer = small(priorities=start)
+    standing = answer.ranked[0].filter_id
+    found: dict[str, tuple[float, str, float]] = {}
+
+    def see(cost: float, key: str, then: float, **changes) -> None:
+        ranked = small(**{"priorities": start, **changes}).ranked
+        if ranked and ranked[0].filter_id != standing and cost < found.get(ranked[0].filter_id, (1e9,))[0]:
+            found[ranked[0].filter_id] = (cost, key, then)
+
+    for key, now in start.items():
+        for then in range(6):
+            if key != "redundant" and then != now:
+                see(abs(then - now), key, then, priorities={**start, key: then})
+    for key, most in (("behind_cm", 20), ("beneath_cm", 75)):
+        for then in range(int(ROOM[key]) + 1, most):
+            see((then - ROOM[key]) / 5, key, then, site={**ROOM, key: then})
+    see(6, "overflow_box", 1, site={**ROOM, "overflow_box": True})
+    said = {c.filter_id: (c.input, c.then) for c in answer.changes}
+    runners_up = [c.filter_id for c in answer.ranked[1:5]]
+    kinds_in = {c.kind for c in answer.ranked}
+    out = [e.filter_id for e in answer.excluded if e.kind not in kinds_in]
+    expected = {i: found[i] for i in [*runners_up, *out] if i in found}
+    assert {i: (key, then) for i, (_, key, then) in expected.items()} == said
+
+
+def test_each_change_that_is_said_brings_that_filter_first() -> None:
+    answer = rank()
+    assert answer.changes
+    assert answer.single_change == answer.changes[0].text
+    for change in answer.changes:
+        if change.input in ROOM or change.input == "overflow_box":
+            after = rank(site={**ROOM, change.input: change.then}, priorities=answer.priorities)
+        else:
+            after = rank(priorities={**answer.priorities.model_dump(), change.input: int(change.then)})
+        assert after.ranked[0].filter_id == change.filter_id != answer.ranked[0].filter_id
+
+
+def test_the_order_is_the_weighted_sum_worked_by_hand() -> None:
+    weights = {"flow": 5, **Priorities().model_dump()}
+    answer = small()
+    by_hand = {
+        c.filter_id: 100 * sum(weights[p.priority] * p.score for p in c.contributions) / sum(weights.values())
+        for c in answer.ranked
     }
-    for name, (shape, inside) in cases.items():
-        answer = tank(**shape, fill_below_rim_cm=0)
-        assert answer.surface_cm2 == pytest.approx(counted_area(inside, 62, 62), rel=3e-3), name
-        assert answer.net_l == pytest.approx(answer.surface_cm2 * 44.2 / 1000), name
+    assert [c.filter_id for c in answer.ranked] == sorted(by_hand, key=lambda i: -by_hand[i])
+    for c in answer.ranked:
+        assert c.score == pytest.approx(by_hand[c.filter_id])
 
 
-def test_a_prism_of_four_sides_is_a_box_and_many_sides_a_cylinder() -> None:
-    box, square = tank(length_cm=50, width_cm=50), tank(shape="prism", length_cm=50, sides_count=4)
-    assert square.net_l == pytest.approx(box.net_l)
-    round_, many = tank(shape="cylinder", length_cm=50), tank(shape="prism", length_cm=50, sides_count=12)
-    assert round_.net_l < many.net_l < 1.03 * round_.net_l
+def test_a_pair_never_carries_less_than_its_better_half_and_each_half_carries_the_load() -> None:
+    answer = rank()
+    assert answer.pairs
+    one = {c.filter_id: c for c in answer.ranked} | {e.filter_id: e for e in answer.excluded}
+    for pair in answer.pairs:
+        halves = [one[i].delivered_lph for i in pair.filter_ids]
+        assert pair.delivered_lph == pytest.approx(sum(halves))
+        assert pair.delivered_lph >= max(halves)
+        bought = [next(f for f in SAMPLE_BOXES if f.id == i) for i in pair.filter_ids]
+        # Two sponges hang on one air pump: 8 and 4 a litre a minute.
+        blown = sum(f.air_l_min or 0 for f in bought)
+        assert pair.price == pytest.approx(sum(f.price for f in bought) + (8 + 4 * blown if blown else 0))
 
 
-def test_a_counted_fill_beats_the_estimate_and_says_so() -> None:
-    answer = tank(counted_l=88, stone_kg=10)
-    assert answer.net_l == 88
-    assert any(line.source == "keeper" and line.value == 88 for line in answer.working)
-    with pytest.raises(CannotAnswer, match="the glass holds"):
-        tank(counted_l=900)
+def test_where_no_single_filter_is_enough_a_pair_may_be() -> None:
+    room = {**ROOM, "net_l": 500, "length_cm": 160, "width_cm": 60, "water_depth_cm": 60, "beneath_cm": 66}
+    answer = rank(site=room, animals=[{"species_id": "common-goldfish", "count": 6}])
+    assert answer.ranked == []
+    assert "together" in answer.verdict
+    assert answer.pairs[0].dirty_lph >= 0.7 * answer.asked_low_lph
 
 
-def test_a_bow_deeper_than_a_half_circle_is_refused_with_its_limit() -> None:
-    with pytest.raises(CannotAnswer, match="at most 40 cm"):
-        tank(shape="bow-front", bow_cm=60)
+def test_a_planted_lightly_stocked_tank_is_told_it_has_enough() -> None:
+    light = [{"species_id": "cherry-shrimp", "count": 8}]
+    planted = {**ROOM, "planted": True, "film_here_m2": 3}
+    assert "hardly needs a filter" in rank(site=planted, animals=light).enough
+    assert rank(site={**planted, "planted": False}, animals=light).enough is None
+    assert rank(site=planted, animals=[{"species_id": "oscar", "count": 2}]).enough is None
 
 
-@given(st.sampled_from(["box", "bow-front", "cylinder", "prism", "corner"]), st.floats(30, 200), st.floats(4, 12))
-def test_thicker_glass_never_holds_more_and_inside_sizes_hold_more_than_outside(shape, length, glass) -> None:
-    at = {"shape": shape, "length_cm": length, "bow_cm": 5}
-    thin, thick = tank(**at, glass_mm=glass), tank(**at, glass_mm=glass + 2)
-    assert thick.net_l < thin.net_l < tank(**at, glass_mm=glass, measured="inside").net_l
-    assert thin.footprint_cm2 >= thin.surface_cm2
+def test_a_filter_that_runs_and_carries_the_stock_is_enough_and_a_weak_one_is_not() -> None:
+    assert "already have enough" in rank(running_ids=["sweetflag-1200"]).enough
+    # By the flow in service, as the page's own verdict is: one that has it only when clean is not called enough.
+    slow = next(c for c in rank().ranked if c.dirty_lph < rank().asked_low_lph <= c.delivered_lph)
+    assert rank(running_ids=[slow.filter_id]).enough is None
+    assert rank(running_ids=["culvert-5"]).enough is None
 
 
-# --- stock
+def test_a_drilled_tank_or_an_overflow_box_lets_a_sump_in() -> None:
+    assert "overflow box" in {e.filter_id: e.remedy for e in rank().excluded}["millpond-60"]
+    for change in ({"drilled": True}, {"overflow_box": True}):
+        assert "millpond-60" in {c.filter_id for c in rank(site={**ROOM, **change}).ranked}
 
 
-def test_the_species_table_is_broad_and_each_figure_says_where_it_is_from() -> None:
-    assert len(SPECIES) >= 150
-    groups = {s.group for s in SPECIES.values()}
-    assert {"goldfish", "cichlid", "catfish", "loach", "livebearer", "nano fish", "shrimp", "snail", "turtle"} <= groups
-    assert sum(s.water == "salt" for s in SPECIES.values()) >= 8
-    assert all("memory" in s.figures or "practice" in s.figures for s in SPECIES.values())
+def test_where_people_sleep_quiet_starts_higher_than_where_fish_are_bred() -> None:
+    sleeps, breeds = (rank(site={**ROOM, "kind": kind}).priorities for kind in ("bedroom", "fish-room"))
+    assert sleeps.quiet > breeds.quiet
+    assert breeds.price > sleeps.price
 
 
-@pytest.mark.parametrize(
-    ("species", "length", "low", "high"),
-    [
-        ("common-goldfish", 20, 90, 200),
-        ("zebra-danio", 3.5, 0.15, 0.7),
-        ("oscar", 25, 200, 420),
-        ("guppy", 3, 0.2, 0.6),
-    ],
-)
-def test_weights_at_length_are_those_anglers_and_breeders_weigh(species, length, low, high) -> None:
-    # Ranges as published length-weight tables give them (FishBase, species pages; from memory).
-    from reedmace.core.stock import body_mass_g
-
-    assert low < body_mass_g(length, SPECIES[species].body_form) < high
+def test_goldfish_are_kept_from_plates_and_small_boxes() -> None:
+    room = {**ROOM, "net_l": 60}
+    out = {
+        e.filter_id: e.reason for e in rank(site=room, animals=[{"species_id": "fancy-goldfish", "count": 1}]).excluded
+    }
+    assert "clogs under goldfish" in out["shingle-60"]
+    assert "within days under goldfish" in out["culvert-35"]
 
 
-def test_young_animals_make_less_today_and_the_same_when_grown() -> None:
-    grown, young = (
-        compute("waste-load", {"net_l": 200, "animals": [{"species_id": "oscar", "count": 2, **more}]})
-        for more in ({}, {"length_cm": 8})
+def test_more_food_shortens_the_interval_and_never_raises_the_flow() -> None:
+    few, many = (
+        {c.filter_id: c for c in rank(animals=[{"species_id": "zebra-danio", "count": n}]).ranked} for n in (6, 60)
     )
-    assert young.ammonia_mg_n_day == grown.ammonia_mg_n_day
-    form = (8 / SPECIES["oscar"].adult_length_cm) ** 3.01
-    assert young.today_mg_n_day == pytest.approx(grown.ammonia_mg_n_day * form, rel=0.05)
+    for i in few.keys() & many.keys():
+        assert many[i].service_day <= few[i].service_day
+        assert many[i].dirty_lph <= few[i].dirty_lph * 1.6
+        assert many[i].delivered_lph == pytest.approx(few[i].delivered_lph)
 
 
-def test_an_animal_of_ones_own_is_sized_for_like_any_other() -> None:
-    own = {**DANIO, "id": "own-x", "common_name": "X", "sizing": "goldfish", "adult_length_cm": 20.0}
-    answer = compute(
-        "flow-requirement", {"net_l": 100, "animals": [{"species_id": "own-x", "count": 1}], "own_species": [own]}
+def test_evaporation_costs_a_hang_on_flow_and_a_canister_none() -> None:
+    full, low = (
+        {c.filter_id: c for c in rank(site={**ROOM, "behind_cm": 20, "rim_to_water_cm": r}).ranked} for r in (2, 6)
     )
-    assert answer.sizing == "goldfish"
-    with pytest.raises(CannotAnswer, match="no species"):
-        compute("waste-load", {"net_l": 100, "animals": [{"species_id": "own-x", "count": 1}]})
+    assert low["millrace-60"].delivered_lph < full["millrace-60"].delivered_lph
+    assert low["sweetflag-800"].delivered_lph == pytest.approx(full["sweetflag-800"].delivered_lph)
+    assert full["sweetflag-800"].rise_m == 0
 
 
-@pytest.mark.parametrize(
-    ("tank_of", "animals", "words"),
-    [
-        ({"temperature_c": 18}, ["cardinal-tetra"], "this tank is at 18"),
-        ({"ph": 8.4}, ["cardinal-tetra"], "this tank reads 8.4"),
-        ({"water": "salt"}, ["guppy"], "lives in fresh water; this tank is salt"),
-        ({}, ["ocellaris-clownfish"], "lives in salt water; this tank is fresh"),
-        ({"tank_length_cm": 60}, ["common-pleco"], "outgrows a tank 60 cm long"),
-        ({}, ["hillstream-loach", "betta"], "current"),
-        ({}, ["axolotl", "discus"], "no setting suits both"),
-    ],
-    ids=["cold", "alkaline", "salt", "fresh", "short", "current", "temperature"],
-)
-def test_what_does_not_go_together_is_said(tank_of: dict, animals: list, words: str) -> None:
-    question = {"net_l": 100, "animals": [{"species_id": a, "count": 1} for a in animals], **tank_of}
-    assert any(words in c.text for c in compute("waste-load", question).clashes)
-
-
-# --- media
-
-
-STACKED = BY_ID["sweetflag-800"].model_copy(update={"media_l": 4.4, "face_cm2": 260})
-PACKED: dict[str, Any] = {
-    "filter": STACKED.model_dump(),
-    "site": {"net_l": 100, "water_depth_cm": 40, "length_cm": 80, "width_cm": 35},
-    "feed_g_day": 2,
-}
-
-
-def stack(*media: str, **more):
-    baskets = [{"media": m, "litres": 1.4} for m in media]
-    return compute("media-stack", {**PACKED, "baskets": baskets, **more})
-
-
-def test_coarse_to_fine_then_film_is_in_order() -> None:
-    assert stack("foam-10", "foam-30", "ceramic-rings").faults == []
-
-
-@pytest.mark.parametrize(
-    ("media", "words"),
-    [
-        (("floss", "foam-10", "ceramic-rings"), "before a coarser one"),
-        (("ceramic-rings", "foam-10", "foam-20"), "meets the dirt before the foam"),
-        (("carbon", "foam-10", "ceramic-rings"), "comes early"),
-    ],
-    ids=["fine first", "film first", "chemistry first"],
-)
-def test_each_order_fault_is_named_with_its_remedy(media, words) -> None:
-    faults = stack(*media).faults
-    assert any(words in f.what and f.remedy and f.where == "basket 1" for f in faults)
-
-
-def test_bags_loose_trays_cramming_and_gaps_are_faults() -> None:
-    one = {"media": "foam-20", "litres": 4.4}
-    bagged = compute("media-stack", {**PACKED, "baskets": [{**one, "bagged": True}]})
-    loose = compute("media-stack", {**PACKED, "baskets": [{**one, "seated": False}]})
-    assert "plastic bag" in bagged.faults[0].what
-    assert "20%" in loose.faults[0].what
-    assert any("way round" in f.what for f in stack("foam-20").faults)
-    # What fits a canister to the brim is crammed in a hang-on.
-    full = {**PACKED, "baskets": [{**one, "litres": 4.2}]}
-    installed = BY_ID["millrace-60"].model_copy(update={"media_l": 4.4}).model_dump()
-    assert compute("media-stack", full).faults == []
-    assert "spills over the back" in compute("media-stack", {**full, "filter": installed}).faults[0].what
-
-
-def test_a_finer_first_medium_wants_cleaning_sooner_and_never_passes_more() -> None:
-    heavy = {"feed_g_day": 20}
-    coarse, fine = (
-        stack("foam-10", "ceramic-rings", "sintered", **heavy),
-        stack("floss", "ceramic-rings", "sintered", **heavy),
+def test_priorities_move_the_order() -> None:
+    nothing = dict.fromkeys(
+        (
+            "price",
+            "running_cost",
+            "quiet",
+            "easy_clean",
+            "clear_water",
+            "hidden",
+            "room_in_tank",
+            "flood_safety",
+            "power_cut",
+            "chemical",
+        ),
+        0,
     )
-    assert fine.service_days < coarse.service_days
-    assert fine.clean_lph <= coarse.clean_lph
-    # One limit: 70 % of the clean flow, or the kind's usual interval where that comes first.
-    assert fine.dirty_lph == pytest.approx(0.7 * fine.clean_lph, rel=1e-3)
-    assert stack("foam-10", "ceramic-rings", "sintered", feed_g_day=0.3).service_days == 60
+    assert rank(priorities={**nothing, "hidden": 5, "clear_water": 5}).ranked[0].kind == "canister"
+    assert rank(priorities={**nothing, "price": 5, "flood_safety": 5, "power_cut": 5}).ranked[0].kind == "sponge"
 
 
-def test_the_media_school_counts_ceramic_and_asks_twice_for_heavy_stock() -> None:
-    big = {**PACKED["site"], "net_l": 150}
-    answer, heavy = (
-        stack("foam-10", "ceramic-rings", "sintered", site=big),
-        stack("foam-10", site=big, animals=[{"species_id": "oscar", "count": 1}]),
-    )
-    assert answer.asked_kg == pytest.approx(1.5)
-    assert heavy.asked_kg == pytest.approx(3.0)
-    assert answer.has_kg == pytest.approx(1.4 * 0.55 + 1.4 * 0.5)
-
-
-def test_a_cartridge_gets_both_sides() -> None:
-    advice = " ".join(stack("cartridge").advice)
-    assert "shops and some beginners like it" in advice
-    assert "takes the film with it" in advice
-
-
-# --- label
-
-
-def test_gallons_and_litres_that_agree_pass_and_imperial_ones_are_spotted() -> None:
-    assert compute("label-check", {"box_lph": 800, "box_us_gal_per_hour": 211}).agrees
-    wrong = compute("label-check", {"box_lph": 800, "box_us_gal_per_hour": 176})
-    assert "imperial" in wrong.findings[0]
-    assert wrong.lph == pytest.approx(176 * 3.785411784)
-
-
-def test_a_pump_cannot_give_more_power_than_it_takes() -> None:
-    assert any(
-        "cannot have both" in f for f in compute("label-check", {"box_lph": 3000, "max_head_m": 3, "watts": 6}).findings
-    )
-    assert compute("label-check", {"box_lph": 800, "max_head_m": 1.4, "watts": 14}).agrees
-
-
-def test_a_boastful_tank_range_is_cut_down() -> None:
-    answer = compute("label-check", {"box_lph": 300, "tank_up_to_l": 300})
-    assert "up to about 60 L" in answer.findings[0]
-
-
-def test_a_box_in_hand_says_for_which_tanks_it_is_with_a_normal_and_a_heavy_stock() -> None:
-    found = compute("label-check", {"box_lph": 900, "kind": "hang-on"})
-    assert (found.normal.low_l, found.normal.high_l) == (150, 225)
-    assert (found.heavy.low_l, found.heavy.high_l) == (75, 90)
-    assert "150 to 225 L with a community, 75 to 90 L with goldfish" in found.carries_words
-    sponge = compute("label-check", {"box_lph": 200, "kind": "sponge"})
-    assert "up to 115 L" in sponge.carries_words
-    assert "community" not in sponge.carries_words
-
-
-def test_what_the_box_does_not_say_is_as_usual_for_its_kind_and_size() -> None:
-    (found,) = compute("label-check", {"box_lph": 790, "kind": "canister", "watts": 9}).filters
-    usual = typical_box(kind_of("canister"), 790)
-    assert (found.box_lph, found.watts) == (790, 9)
-    assert (found.height_cm, found.max_head_m) == (usual.height_cm, usual.max_head_m)
-    answer = compute("label-check", {"box_lph": 790, "watts": 9})
-    assert [m.split(":")[0] for m in answer.missing] == ["No kind", "No lift", "No tank size"]
-    assert not answer.kind_known
-    assert {"canister", "hang-on", "internal"} <= {f.kind for f in answer.filters}
-    assert all(f.kind in answer.missing[0] for f in answer.filters)
-    said = compute("label-check", {"box_lph": 790, "watts": 9, "kind": "hang-on"})
-    assert [f.kind for f in said.filters] == ["hang-on"]
-    assert not any(m.startswith("No kind") for m in said.missing)
-    with pytest.raises(CannotAnswer, match="no flow"):
-        compute("label-check", {"watts": 9})
-
-
-# --- one filter on one tank
-
-ROOM = {"net_l": 131, "water_depth_cm": 41, "length_cm": 89, "width_cm": 39, "beneath_cm": 66, "rim_to_water_cm": 3}
-
-
-def on_tank(filter_id: str, **more):
-    return compute("filter-flow", {"filter": BY_ID[filter_id].model_dump(), "site": ROOM, **more})
-
-
-def test_height_costs_a_canister_nothing_a_sump_all_and_a_hang_on_its_lip() -> None:
-    canister, sump, installed_filters = on_tank("sweetflag-800"), on_tank("millpond-60"), on_tank("millrace-60")
-    assert canister.rise_m == 0
-    assert "costs nothing" in canister.loop
-    assert sump.rise_m == pytest.approx((66 + 41 - 20) / 100)
-    assert installed_filters.rise_m == pytest.approx((BY_ID["millrace-60"].lip_cm + 1) / 100)
-    assert "evaporation" in installed_filters.loop
-    above = on_tank("sweetflag-800", plumbing={"outlet_above_water_cm": 30})
-    assert above.rise_m == pytest.approx(0.3)
-    assert above.pumped.delivered_lph < canister.pumped.delivered_lph
-
-
-def test_flow_falls_through_the_service_interval() -> None:
-    flows = [p.flow_lph for p in on_tank("sweetflag-800").pumped.interval]
-    assert flows == sorted(flows, reverse=True)
-    assert flows[0] > flows[-1]
-
-
-def test_a_pump_turned_down_follows_the_affinity_laws_in_the_ranking_too() -> None:
-    slow = {"speed_share": 0.6}
-    one = on_tank("sweetflag-800", plumbing=slow).pumped.delivered_lph
-    answer = compute(
-        "rank-filters", {"site": ROOM, "plumbing": slow, "own_filters": [f.model_dump() for f in SAMPLE_BOXES]}
-    )
-    assert next(
-        e for e in [*answer.ranked, *answer.excluded] if e.filter_id == "sweetflag-800"
-    ).delivered_lph == pytest.approx(one, rel=1e-6)
-    assert 0.5 < one / on_tank("sweetflag-800").pumped.delivered_lph < 0.62
-
-
-def test_air_lifts_answer_by_their_own_law() -> None:
-    answer = on_tank("burreed-40")
-    assert answer.pumped is None
-    assert answer.lifted.delivered_lph > answer.lifted.dirty_lph > 0
-    assert answer.lifted.evaporated_lph < answer.lifted.delivered_lph
-
-
-# --- jets, overflow, air, fade
-
-
-def overflow(**more):
-    return compute("overflow-check", {"return_lph": 2000, "tank_surface_cm2": 9000, "sump_free_l": 30, **more})
-
-
-def test_an_overflow_is_francis_and_bernoulli() -> None:
-    answer = overflow(weir_cm=30, weir_head_mm=15)
-    assert answer.weir_lph == pytest.approx(1.84 * 0.3 * 0.015**1.5 * 3.6e6)
-    # Frictionless, lossless pipe: v = sqrt(2 g h).
-    from reedmace.core.flow.overflow import siphon_m3s
-
-    bare = siphon_m3s(0.05, 1e-9, 0.5, 0.0)
-    assert bare == pytest.approx(math.sqrt(2 * 9.80665 * 0.5) * math.pi / 4 * 0.05**2, rel=1e-6)
-
-
-def test_a_power_cut_that_overfills_the_sump_is_said_in_litres() -> None:
-    assert overflow().holds
-    flood = overflow(return_below_surface_cm=8)
-    assert not flood.holds
-    assert flood.run_back_l == pytest.approx(9000 * 8 / 1000 + 2)
-    assert "floods" in flood.verdict
-    assert flood.remedies
-
-
-def test_a_narrow_drain_is_found_out() -> None:
-    assert not overflow(drain_bore_mm=12).drains
-
-
-def air(**more):
-    one = {"count": 4, "depth_cm": 35, "air_l_min": 0.8, **more.pop("outlet", {})}
-    return compute("air-supply", {"pump_l_min": 10, "pump_kpa": 20, "outlets": [one], **more})
-
-
-def test_depth_presses_back_with_its_own_weight() -> None:
-    deeper = air(outlet={"depth_cm": 45})
-    assert deeper.needed_kpa - air().needed_kpa == pytest.approx(998 * 9.80665 * 0.10 / 1000)
-    with pytest.raises(CannotAnswer, match="gives up"):
-        air(outlet={"depth_cm": 250})
-
-
-def test_a_pump_carries_as_many_more_as_it_says_and_not_one_beyond() -> None:
-    more = air().more_count
-    assert more > 0
-    assert air(outlet={"count": 4 + more}).carries
-    assert not air(outlet={"count": 5 + more}).carries
-
-
-def test_a_ring_main_costs_less_than_a_dead_end() -> None:
-    long = {"main_length_m": 20, "main_bore_mm": 4}
-    assert air(**long, ring=True).needed_kpa < air(**long).needed_kpa
-
-
-def test_a_small_air_pump_can_carry_a_room_of_sponges() -> None:
-    # Common practice: one small air pump carries dozens of sponges.
-    answer = compute(
-        "air-supply",
+def test_delivered_is_the_operating_point_of_the_same_plumbing() -> None:
+    candidate = next(c for c in rank().ranked if c.filter_id == "sweetflag-800")
+    f = next(f for f in SAMPLE_BOXES if f.id == "sweetflag-800")
+    fittings = [
+        {"kind": "strainer"},
+        {"kind": "entrance"},
+        {"kind": "u-bend", "count": 2},
+        {"kind": "quick-valve"},
+        {"kind": "spray-bar"},
+        {"kind": "exit"},
+    ]
+    point = compute(
+        "operating-point",
         {
-            "pump_l_min": 30,
-            "pump_kpa": 25,
-            "outlets": [{"count": 24, "depth_cm": 30, "air_l_min": 0.5}],
-            "main_bore_mm": 19,
-            "main_length_m": 8,
+            "pump": {"max_flow_lph": f.box_lph, "max_head_m": f.max_head_m},
+            "hoses": [{"bore_mm": f.hose_bore_mm, "length_m": 2.8}],
+            "fittings": fittings,
+            "media": [{"media": "foam-20", "area_cm2": f.face_cm2, "depth_cm": f.foam_depth_cm}],
         },
     )
-    assert answer.carries
+    assert candidate.delivered_lph == pytest.approx(point.delivered_lph, rel=1e-6)
 
 
-def test_fade_finds_the_rate_it_was_made_with() -> None:
-    clean, rate = 750.0, 6e-6
-
-    def at(day):
-        r = rate * day * clean
-        return clean * (math.sqrt(r * r + 4) - r) / 2
-
-    answer = compute("flow-fade", {"tests": [{"day": d, "flow_lph": at(d)} for d in (0, 30, 75, 120)]})
-    assert answer.clean_lph == pytest.approx(clean, rel=0.01)
-    assert at(answer.service_day) == pytest.approx(0.7 * clean, rel=0.02)
+def test_without_boxes_those_usually_made_are_ranked() -> None:
+    answer = rank(own_filters=[])
+    assert answer.ranked
+    assert all(is_typical(c.filter_id) for c in answer.ranked)
 
 
-def test_fade_needs_time_between_tests_and_a_flow_that_falls() -> None:
-    with pytest.raises(CannotAnswer, match="within a day"):
-        compute("flow-fade", {"tests": [{"day": 0, "flow_lph": 700}, {"day": 0.2, "flow_lph": 690}]})
-    assert (
-        compute("flow-fade", {"tests": [{"day": 0, "flow_lph": 700}, {"day": 60, "flow_lph": 700}]}).service_day is None
-    )
+@pytest.mark.parametrize(
+    ("change", "filter_id", "words"),
+    [
+        ({"beneath_cm": 20}, "sweetflag-800", "38 cm high"),
+        ({"water_depth_cm": 15}, "burreed-20", "outlet must stay under"),
+        ({"sockets": 0}, "sweetflag-800", "no socket"),
+        ({"rim_to_water_cm": 12, "behind_cm": 30}, "millrace-60", "near the rim"),
+    ],
+    ids=["no cabinet", "too shallow", "no socket", "water too low"],
+)
+def test_hard_limits_exclude_with_their_reason(change: dict, filter_id: str, words: str) -> None:
+    out = {e.filter_id: e.reason for e in rank(site={**ROOM, **change}).excluded}
+    assert words in out[filter_id]
 
 
-# --- shopping
-
-
-def shopping(filter_id: str, **more):
-    one = {"filter": BY_ID[filter_id].model_dump(), "site": {**PACKED["site"], "behind_cm": 12}}
-    one |= {k: more.pop(k) for k in ("plumbing", "media", "layout") if k in more}
-    answer = compute("shopping-list", {"filters": [one], "net_l": 131, **more})
-    return {i.item: i for i in answer.items}
-
-
-def test_a_canister_brings_hose_cut_long_clamps_valves_and_a_spare_seal() -> None:
-    items = shopping("sweetflag-800")
-    plan = compute("fitting-plan", {"filter": BY_ID["sweetflag-800"].model_dump(), "site": PACKED["site"]})
-    cut_m = sum(c.amount for c in plan.cuts if c.unit == "cm") / 100
-    assert cut_m <= items["Hose, 16 mm bore"].amount < cut_m + 0.5
-    pieces = {c.item.capitalize(): c.amount for c in plan.cuts if c.unit == "piece"}
-    assert pieces["Valves with quick release"] == items["Valves with quick release"].amount
-    assert items["Hose clamps"].amount == 4
-    assert items["Spare O-ring or seal"].need == "spare"
-    assert "Check valve" not in items
-
-
-def test_air_brings_a_check_valve_and_small_animals_a_guard() -> None:
-    assert "Check valve" in shopping("burreed-20", needs_guard=True)
-    assert "Guard sponge for the intake" not in shopping("burreed-20", needs_guard=True)
-    assert shopping("millrace-60", needs_guard=True)["Guard sponge for the intake"].amount == 2
-
-
-def test_the_ammonia_is_eight_doses_for_this_water() -> None:
-    dose = compute("ammonia-dose", {"net_l": 131, "product": {"form": "ammonium-chloride"}, "target_ppm": 2}).grams
-    assert shopping("millrace-60")["Ammonia source, aquarium grade"].amount == pytest.approx(8 * dose, rel=0.01)
-
-
-def test_media_are_bought_by_weight_or_by_volume() -> None:
-    items = shopping(
-        "sweetflag-800", media=[{"media": "foam-10", "litres": 1}, {"media": "ceramic-rings", "litres": 3}]
-    )
-    assert (items["Coarse foam, 10 ppi"].amount, items["Coarse foam, 10 ppi"].unit) == (1, "L")
-    assert (items["Ceramic rings"].amount, items["Ceramic rings"].unit) == (pytest.approx(1.65), "kg")
+def test_no_filter_at_all_is_an_answer() -> None:
+    answer = rank(site={**ROOM, "net_l": 20000})
+    assert answer.ranked == []
+    assert "No filter here fits" in answer.verdict
