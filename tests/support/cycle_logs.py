@@ -54,3 +54,21 @@ CLEARED: dict[str, Any] = {
 
 def ready(log: dict, standard: str | None = "load-matched"):
     return compute("cycle-readiness", {"log": log, "standard": standard})
+
+
+DOSED = {"net_l": 242, "day_now": 9, "start_kh_dkh": 2.4, "start_ph": 7.2}
+
+
+def what_if(log: dict, *changes: dict):
+    return compute("cycle-what-if", {"log": log, "draws": 300, "changes": list(changes)})
+
+
+STOCKED = {
+    "net_l": 242,
+    "day_now": 20,
+    "planned_load_mg_n_l_day": 0.45,
+    "animals_in_mg_n_l_day": 0.18,
+    "stocked_day": 10,
+    "animals": [{"species_id": "rosy-barb", "count": 12}, {"species_id": "weather-loach", "count": 4}],
+    "present": [{"species_id": "rosy-barb", "count": 6}],
+}

@@ -45,3 +45,21 @@ def test_a_tap_over_the_target_is_said() -> None:
 def test_nothing_over_its_target_needs_no_change() -> None:
     answer = compute("water-change", {"net_l": 100, "solutes": [{"what": "nitrate", "now_ppm": 10, "target_ppm": 20}]})
     assert (answer.change_share, answer.decided_by) == (0, "none")
+
+
+def test_a_change_is_split_where_ph_would_jump() -> None:
+    question = {
+        "net_l": 100,
+        "solutes": [{"what": "nitrate", "now_ppm": 80, "target_ppm": 20}],
+        "tank_ph": 6.3,
+        "tank_kh_dkh": 1.5,
+        "tap_ph": 8,
+        "tap_kh_dkh": 8,
+    }
+    answer = compute("water-change", question)
+    assert answer.parts_count > 1
+    assert answer.ph_shift <= 0.5
+    assert (1 - answer.part_l / 100) ** answer.parts_count == pytest.approx(0.25)
+    assert "drip" in compute("water-change", {**question, "tank_kh_dkh": 0.1}).verdict
+    plain = compute("water-change", {**question, "tap_ph": 6.4, "tap_kh_dkh": 0.6})
+    assert plain.parts_count == 1
