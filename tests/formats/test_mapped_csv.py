@@ -1,13 +1,14 @@
 """A stranger's CSV: each unit read as it is meant, each fault told with its line, nothing taken by halves."""
 
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
-from reedmace.formats import MappedCsv, read_mapped
+from reedmace.formats import MappedCsv, csv_parts, read_mapped
 from reedmace.formats.readings_csv import MOST_ROWS
-
-NOW = datetime(2026, 11, 25, 9, 0, tzinfo=UTC)
+from tests.support.entries import NOW, entry
 
 
 def csv_of(header: str, row: str, **more) -> MappedCsv:
@@ -86,3 +87,61 @@ def test_too_many_rows_are_refused_before_any_is_read() -> None:
     found = read_mapped(MappedCsv(text=text), NOW)
     assert found.entries == []
     assert str(MOST_ROWS) in found.faults[0].what
+
+
+ppm = st.one_of(st.none(), st.sampled_from([0, 0.25, 0.5, 1, 2, 4, 8]), st.floats(0, 200).map(lambda v: round(v, 3)))
+
+
+reading = st.fixed_dictionaries(
+    {
+        "kind": st.just("reading"),
+        "basis": st.sampled_from(["ion", "N"]),
+        "ammonia_ppm": st.floats(0, 50).map(lambda v: round(v, 3)),
+        "nitrite_ppm": ppm,
+        "nitrate_ppm": ppm,
+        "ph": st.one_of(st.none(), st.floats(4, 10).map(lambda v: round(v, 2))),
+        "kh_dkh": st.one_of(st.none(), st.floats(0, 40).map(lambda v: round(v, 2))),
+        "temperature_c": st.one_of(st.none(), st.floats(0.5, 40).map(lambda v: round(v, 2))),
+        "phosphate_ppm": st.one_of(st.none(), st.floats(0, 100).map(lambda v: round(v, 3))),
+    }
+)
+
+
+@settings(max_examples=60)
+@given(st.lists(reading, min_size=1, max_size=12))
+def test_readings_written_out_and_taken_in_by_guessed_columns_are_the_same(bodies: list[dict]) -> None:
+    entries = [entry(n, b, NOW - timedelta(hours=n)) for n, b in enumerate(bodies, start=1)]
+    found = read_mapped(MappedCsv(text="".join(csv_parts((e.at, e.body) for e in entries))), NOW)
+    assert found.faults == []
+    for (_, got), wanted in zip(found.entries, entries, strict=True):
+        assert got.at == wanted.at
+        for name, value in wanted.body.model_dump().items():
+            back = getattr(got.body, name)
+            assert back == (pytest.approx(value, rel=1e-5) if isinstance(value, float) else value)
+
+
+@settings(max_examples=150)
+@given(st.text(max_size=400))
+def test_any_text_is_answered_with_rows_or_faults_and_never_breaks(text: str) -> None:
+    if not text:
+        return
+    found = read_mapped(MappedCsv(text=text), NOW)
+    assert found.entries or found.faults or "\n" not in text.strip() or not text.strip().split("\n", 1)[1].strip()
+
+
+@pytest.mark.parametrize(
+    ("cell", "order", "clock", "at"),
+    [
+        ("2026-03-04", "year-first", "", "2026-03-04T00:00"),
+        ("2026-03-04T07:40", "year-first", "", "2026-03-04T07:40"),
+        ("04/03/2026", "day-first", "19:05", "2026-03-04T19:05"),
+        ("4.3.26", "day-first", "7h40", "2026-03-04T07:40"),
+        ("03/04/2026 6:30 pm", "month-first", "", "2026-03-04T18:30"),
+        ("3/4/26", "month-first", "12:10 am", "2026-03-04T00:10"),
+    ],
+)
+def test_dates_and_times_as_people_write_them(cell: str, order: str, clock: str, at: str) -> None:
+    text = f"date,time,ammonia\n{cell},{clock},1\n"
+    question = MappedCsv.model_validate({"text": text, "date_order": order, "zone_offset_minutes": 0})
+    ((_, found),) = read_mapped(question, NOW).entries
+    assert found.at == datetime.fromisoformat(at).replace(tzinfo=UTC)

@@ -7,6 +7,8 @@ import pytest
 from reedmace.core.computations import compute
 from reedmace.core.errors import CannotAnswer
 
+TANK: dict[str, Any] = {"net_l": 100}
+
 
 def test_one_change_meets_every_target_and_names_what_decides() -> None:
     solutes: list[dict[str, Any]] = [
@@ -63,3 +65,13 @@ def test_a_change_is_split_where_ph_would_jump() -> None:
     assert "drip" in compute("water-change", {**question, "tank_kh_dkh": 0.1}).verdict
     plain = compute("water-change", {**question, "tap_ph": 6.4, "tap_kh_dkh": 0.6})
     assert plain.parts_count == 1
+
+
+def test_a_change_from_a_tap_nobody_tested_is_split_over_ammonia() -> None:
+    solute = {"what": "ammonia", "now_ppm": 2, "target_ppm": 1}
+    asked = {**TANK, "solutes": [solute], "tank_ph": 6.4, "tank_kh_dkh": 2, "ammonia_mg_n_l": 1.5}
+    found = compute("water-change", asked)
+    assert found.parts_count > 1 or found.harms
+    assert compute("water-change", {**asked, "animals_in": False}).parts_count == 1
+    # Where nothing of the water is known there is nothing to reckon with.
+    assert compute("water-change", {**TANK, "solutes": [{**solute, "what": "nitrate"}]}).ph_shift is None

@@ -1,10 +1,15 @@
 """Emergency plan: animals are in a tank whose filter cannot carry them; limits, changes and baking soda for a day."""
 
+from typing import Any
+
 import pytest
 
 from reedmace.core.chemistry import acute_criterion_mg_n_l, chronic_criterion_mg_n_l, un_ionised_share
-from reedmace.core.chemistry.tolerance import ammonia_limit_mg_n_l
+from reedmace.core.chemistry.tolerance import UNTESTED_PH, ammonia_limit_mg_n_l
 from reedmace.core.computations import compute
+from reedmace.core.cycle.record.log import CHLORAMINE_MG_N_L, UNASKED_TAP_MG_N_L
+
+TANK: dict[str, Any] = {"net_l": 100}
 
 
 def emergency(**more):
@@ -70,3 +75,43 @@ def test_within_the_limits_nothing_is_changed() -> None:
     answer = emergency(ammonia_mg_n_l=0.05, ph=7.0)
     assert answer.changes == []
     assert answer.verdict.startswith("Within the limits")
+
+
+def test_an_emergency_without_a_ph_is_reckoned_at_the_harmful_end() -> None:
+    unknown, known = (
+        compute("emergency-plan", {**TANK, "ammonia_mg_n_l": 0.5, "nitrite_mg_n_l": 0, **more})
+        for more in ({}, {"ph": UNTESTED_PH})
+    )
+    assert unknown.limits[0].limit_mg_n_l == known.limits[0].limit_mg_n_l
+    assert unknown.in_danger
+
+
+def test_a_poison_nobody_read_is_no_limit_kept() -> None:
+    found = compute("emergency-plan", {**TANK, "ammonia_mg_n_l": 4, "ph": 7})
+    assert [one.what for one in found.limits] == ["ammonia"]
+    assert found.untested == ["nitrite"]
+    assert "Test nitrite too" in [step.title for step in found.steps]
+
+
+@pytest.mark.parametrize(
+    ("tap", "brings"),
+    [
+        ({"chlorine": "none"}, 0),
+        ({"chlorine": "chlorine"}, 0),
+        ({"chlorine": "chloramine"}, CHLORAMINE_MG_N_L),
+        ({"chlorine": "unknown"}, UNASKED_TAP_MG_N_L),
+        ({"chlorine": "unknown", "ammonia_mg_n_l": 0.1}, 0.1),
+    ],
+)
+def test_what_the_tap_brings_goes_into_the_days_changes(tap: dict[str, Any], brings: float) -> None:
+    asked = {**TANK, "ammonia_mg_n_l": 4, "nitrite_mg_n_l": 0, "ph": 6.8, "tap": {"ph": 6.8, "kh_dkh": 4, **tap}}
+    change = compute("emergency-plan", asked).changes[0]
+    assert change.ammonia_after_mg_n_l == pytest.approx(4 * (1 - change.share) + brings * change.share)
+
+
+def test_chloramine_over_the_limit_is_bound_first() -> None:
+    asked = {**TANK, "ammonia_mg_n_l": 0.6, "nitrite_mg_n_l": 0, "ph": 8.2, "tap": {"chlorine": "chloramine"}}
+    found = compute("emergency-plan", asked)
+    assert found.steps[0].do == "bind"
+    assert any("The tap itself brings" in caution for caution in found.cautions)
+    assert all(change.ammonia_after_mg_n_l <= 0.6 for change in found.changes)
