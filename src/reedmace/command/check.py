@@ -83,7 +83,7 @@ def _long_modules() -> list[str]:
 LONGEST_FUNCTION = 60
 LONG_FUNCTIONS = {
     # Kernels, compiled: calls between parts cost more than they tell.
-    "simulate", "_slopes", "_adapt",
+    "simulate", "_slopes",
     # Lists of steps, read from top to bottom.
     "_steps",
 }  # fmt: skip

@@ -163,28 +163,19 @@ class _Pool:
         return Ensemble(kept, weights, effective, len(fit), int((fit < MISFIT_CHANCE).sum()))
 
 
-def _adapt(log: CycleLog, draws: int) -> _Pool | None:
-    """Adaptive multiple importance sampling; None where nothing was read.
+def _run_to_tests(log: CycleLog) -> Callable[[Floats], Floats] | None:
+    """The states at the tests for given draws (n, 13) to (n, r, 4); None where nothing was read.
 
-    Every round draws around what earlier rounds found, and every draw of every round counts, weighted by prior times
-    likelihood over the mixture of all proposals.
+    Weighting needs the past only; the future is run once, for the draws that are kept.
     """
-    set_threads(draws)
-    rng = _rng(log)
-    # Besides the tank's own parameters, the bias of its kits.
-    center = np.concatenate([np.log(prior_median(log)), np.zeros(KITS)])
-    spread = np.concatenate([prior_spread(log), np.full(KITS, KIT_SPREAD)])
-    readings = log.readings
     until = int(log.day_now) + 1
     model_input, aim = model_input_of(log, until), aim_of(log, Scenario())
-    sample_steps = model_input.sample_steps([r.day for r in readings])
+    sample_steps = model_input.sample_steps([r.day for r in log.readings])
     event_steps = model_input.steps
-    figures = figures_of(log, readings, suspect_readings(log))
     if not len(sample_steps):
         return None
 
     def past(rows: Floats) -> Floats:
-        # Weighting needs the past only; the future is run once, for the draws that are kept.
         states = simulate(
             np.exp(rows[:, :PARAMETERS]),
             model_input.start,
@@ -201,6 +192,25 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
         states[:, :, :KITS] *= np.exp(rows[:, None, PARAMETERS:])
         return states
 
+    return past
+
+
+def _adapt(log: CycleLog, draws: int) -> _Pool | None:
+    """Adaptive multiple importance sampling; None where nothing was read.
+
+    Every round draws around what earlier rounds found, and every draw of every round counts, weighted by prior times
+    likelihood over the mixture of all proposals.
+    """
+    set_threads(draws)
+    rng = _rng(log)
+    # Besides the tank's own parameters, the bias of its kits.
+    center = np.concatenate([np.log(prior_median(log)), np.zeros(KITS)])
+    spread = np.concatenate([prior_spread(log), np.full(KITS, KIT_SPREAD)])
+    past = _run_to_tests(log)
+    if past is None:
+        return None
+    figures = figures_of(log, log.readings, suspect_readings(log))
+
     def prior(points: Floats) -> Floats:
         value: Floats = (
             -0.5 * np.sum(((points - center) / spread) ** 2, axis=1) - float(np.log(spread).sum()) - HALF_LOG
@@ -213,7 +223,7 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
     densities = prior(pool)[None, :]
     worth = reading_worth(figures)
     likely = worth * log_chances(states, figures)
-    enough = min(ENOUGH, draws / 2) * (0.5 if until > LONG_DAYS else 1.0)
+    enough = min(ENOUGH, draws / 2) * (0.5 if int(log.day_now) + 1 > LONG_DAYS else 1.0)
     while True:
         before = densities[0]
         mixture = np.logaddexp.reduce(densities + np.log(np.array(sizes) / len(pool))[:, None], axis=0)
@@ -230,7 +240,7 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
         pool, states = np.concatenate([pool, rows]), np.concatenate([states, more])
         likely = np.concatenate([likely, worth * log_chances(more, figures)])
         proposals.append(proposal.log_density)
-    return _Pool(pool, states, before, mixture, figures, np.array([r.day for r in readings]))
+    return _Pool(pool, states, before, mixture, figures, np.array([r.day for r in log.readings]))
 
 
 def _around(pool: Floats, weights: Floats, spread: Floats) -> "_Student":
