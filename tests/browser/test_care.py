@@ -202,6 +202,24 @@ def test_a_test_logged_without_connection_is_sent_later_and_once(page: Page, new
     assert [e["body"]["kind"] for e in entries].count("reading") == 1
 
 
+def test_what_is_done_without_connection_is_not_done_twice(page: Page, new_keeper: str, running: Running) -> None:
+    tank = send(page, running.url, "POST", "/api/tanks", {"name": "Shed"})["id"]
+    write(page, running.url, tank, 200, {"kind": "stocking", "species_id": "zebra-danio", "count": 6}, 1)
+    page.goto(f"{running.url}/tanks/{tank}/keep")
+    done = page.get_by_role("button", name=re.compile("^Done: Change")).first
+    expect(done).to_be_enabled()
+    page.route("**/entries", lambda route: route.abort() if route.request.method == "POST" else route.continue_())
+    done.click()
+    expect(page.get_by_text("Kept on this device; it will be sent later.").first).to_be_visible()
+    expect(done).to_be_disabled()
+    page.unroute("**/entries")
+    page.reload()
+    expect(page.get_by_text("kept on this device and will be sent")).to_be_hidden()
+    expect(page.get_by_role("heading", level=1)).to_be_visible()
+    entries = send(page, running.url, "GET", f"/api/tanks/{tank}/entries")["entries"]
+    assert [e["body"]["kind"] for e in entries].count("water-change") == 1
+
+
 def test_a_server_that_is_away_is_said_and_nothing_typed_is_lost(page: Page, new_keeper: str, running: Running) -> None:
     page.goto(new_tank(page, running) + "/tank")
     expect(page.get_by_role("heading", level=1)).to_contain_text(re.compile("[0-9] L "))

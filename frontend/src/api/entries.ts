@@ -1,8 +1,9 @@
 /** Writing logbook entries, online and offline. */
 import { nowDate } from "./clock";
 import { useIsFetching, useMutation, useQueryClient } from "@tanstack/react-query";
+import { useSyncExternalStore } from "react";
 import { ask, client, ProblemError } from "./client";
-import { hold, holdWhileSending, newKey, release } from "./outbox";
+import { hold, held, holdWhileSending, newKey, release, subscribe } from "./outbox";
 import { invalidate } from "./replaceData";
 import type { Body, Entry, NewEntry } from "./schemas";
 
@@ -69,9 +70,13 @@ export function useWriteAlong() {
 /** Screens that say what is to be done, by the first part of their keys. */
 const ADVISING: readonly unknown[] = ["cycle", "view", "today"];
 
+/** For so long what is kept on this device counts as done: what comes back sooner is not advised. */
+const KEPT_MS = 6 * 3_600_000;
+
 /**
  * A write behind one press of *Done*. `busy` until what the screen says knows of it: what stands there meanwhile is
- * what was done, and a second press would do it twice.
+ * what was done, and a second press would do it twice. `kept` of a body that waits on this device to be sent: until
+ * then the screen cannot know of it.
  */
 export function useDone(tankId: number) {
   const write = useWrite(tankId);
@@ -79,7 +84,19 @@ export function useDone(tankId: number) {
     predicate: ({ queryKey }) =>
       ADVISING.includes(queryKey[0]) && (queryKey[0] === "today" || queryKey.includes(tankId)),
   });
-  return { ...write, busy: write.isPending || (write.isSuccess && advising > 0) };
+  const waiting = useSyncExternalStore(subscribe, held);
+  const kept = (...bodies: Body[]) => {
+    const asked = bodies.map((body) => JSON.stringify(body));
+    const since = nowDate().getTime() - KEPT_MS;
+    return waiting.some(
+      (h) =>
+        h.tankId === tankId &&
+        h.refused === undefined &&
+        new Date(h.entry.at).getTime() > since &&
+        asked.includes(JSON.stringify(h.entry.body)),
+    );
+  };
+  return { ...write, kept, busy: write.isPending || (write.isSuccess && advising > 0) };
 }
 
 export function sendEntry(tankId: number, entry: NewEntry): Promise<Entry> {

@@ -4,6 +4,7 @@ import { useDone, useWrite } from "../api/entries";
 import type { Action, Body, CycleLog as Log, CycleState } from "../api/schemas";
 import { Button, Explained, Figure, HowTo, InlineButton, phone, ProblemNote } from "../kit";
 import { about } from "./cycleDates";
+import { KEPT_HERE } from "./keptHere";
 
 interface Seen {
   netL: number;
@@ -83,29 +84,9 @@ export function FirstAction({ action, log, tankId, lines, onAnimals }: FirstActi
           {action.caution && <p className="why">{action.caution}</p>}
           {hand && <HowTo of={hand} />}
         </div>
-        {body ? (
-          <Button
-            isDisabled={write.busy}
-            onPress={() => {
-              write.mutate({ body });
-            }}
-          >
-            {DONE[action.do] ?? "Done"}
-          </Button>
-        ) : action.do === "add-animals" ? (
-          <Button onPress={onAnimals}>They are in</Button>
-        ) : LOGGED_BY_A_TEST.has(action.do) ? (
-          <Button
-            onPress={() => {
-              document
-                .querySelector<HTMLElement>("[data-quick-entry] input, [data-quick-entry] button")
-                ?.focus();
-            }}
-          >
-            Log it
-          </Button>
-        ) : null}
+        <Press action={action} body={body} write={write} onAnimals={onAnimals} />
       </FirstBox>
+      {body && write.kept(body) && <p role="status">{KEPT_HERE}</p>}
       {written && (
         <p role="status">
           Written in the logbook.{" "}
@@ -257,3 +238,35 @@ const Causes = styled.section`
     font-size: 0.9688rem;
   }
 `;
+
+interface PressProps extends Pick<FirstActionProps, "action" | "onAnimals"> {
+  /** What is written when it is done; null where a press cannot tell. */
+  body: Body | null;
+  write: ReturnType<typeof useDone>;
+}
+
+/** The button of an action: done, put in, or logged by a test. */
+function Press({ action, body, write, onAnimals }: PressProps) {
+  if (body)
+    return (
+      <Button
+        isDisabled={write.busy || write.kept(body)}
+        onPress={() => {
+          write.mutate({ body });
+        }}
+      >
+        {DONE[action.do] ?? "Done"}
+      </Button>
+    );
+  if (action.do === "add-animals") return <Button onPress={onAnimals}>They are in</Button>;
+  if (!LOGGED_BY_A_TEST.has(action.do)) return null;
+  return (
+    <Button
+      onPress={() => {
+        document.querySelector<HTMLElement>("[data-quick-entry] input, [data-quick-entry] button")?.focus();
+      }}
+    >
+      Log it
+    </Button>
+  );
+}

@@ -9,6 +9,7 @@ import { NumberBox, QuantityField } from "../kit/quantities";
 import { When } from "./When";
 import { Bar } from "../kit";
 import { hanging } from "./installedFilters";
+import { KEPT_HERE } from "./keptHere";
 
 type Doing = "note" | "water-change" | "dose" | "kh" | "media" | "power" | "growth" | "animals";
 
@@ -111,7 +112,7 @@ export function NewEntry({ tankId, netL, logbook, tables }: NewEntryProps) {
         </Button>
         <When at={at} onChange={setAt} />
       </Bar>
-      {write.data === "held" && <p role="status">Kept on this device; it will be sent later.</p>}
+      {write.data === "held" && <p role="status">{KEPT_HERE}</p>}
       <ProblemNote problem={write.error} />
     </form>
   );

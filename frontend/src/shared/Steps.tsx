@@ -9,6 +9,7 @@ import type { Entry, FittingStep } from "../api/schemas";
 import { useHeld } from "../api/useOutbox";
 import { Caution, Explained, InlineButton, phone, ProblemNote, TextField } from "../kit";
 import { LOCALE } from "../quantity/locale";
+import { KEPT_HERE } from "./keptHere";
 
 interface Props {
   tankId: number;
@@ -124,7 +125,7 @@ function StepRow({ tankId, filterKey, step, number, entry, next, missing, since 
             });
           }}
         />
-        {write.data === "held" && <p role="status">Kept on this device; it will be sent later.</p>}
+        {write.data === "held" && <p role="status">{KEPT_HERE}</p>}
         <ProblemNote problem={write.error} />
       </div>
     </li>

@@ -1,7 +1,7 @@
 /** Stocking ramp; with animals in, above it, today's emergency plan. */
 import { nowDate } from "../../api/clock";
 import { useDone } from "../../api/entries";
-import type { CycleState, Emergency as Plan, Ramp } from "../../api/schemas";
+import type { Body, CycleState, Emergency as Plan, Ramp } from "../../api/schemas";
 import { Button, Capital, Caution, Figure, Lead, ProblemNote } from "../../kit";
 import { ppmWords, type KitPpm } from "../../quantity/ppm";
 import { Bar } from "../../kit";
@@ -159,10 +159,9 @@ function RampTable({ tankId, ramp, shares, ready, stocked }: RampProps) {
       {ready && first && (
         <Bar>
           <Button
-            isDisabled={write.busy}
+            isDisabled={write.busy || write.kept(...first.add.map(putIn))}
             onPress={() => {
-              for (const a of first.add)
-                write.mutate({ body: { kind: "stocking", species_id: a.species_id, count: a.count } });
+              for (const a of first.add) write.mutate({ body: putIn(a) });
             }}
           >
             These are in
@@ -172,4 +171,8 @@ function RampTable({ tankId, ramp, shares, ready, stocked }: RampProps) {
       <ProblemNote problem={write.error} />
     </>
   );
+}
+
+function putIn({ species_id, count }: Ramp["steps"][number]["add"][number]): Body {
+  return { kind: "stocking", species_id, count };
 }

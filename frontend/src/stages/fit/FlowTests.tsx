@@ -14,6 +14,7 @@ import { Bar } from "../../kit";
 import { Stopwatch } from "./Stopwatch";
 import { ThrottleFinder } from "./ThrottleFinder";
 import { show } from "../../quantity/format";
+import { KEPT_HERE } from "../../shared/keptHere";
 
 type Way = "bucket" | "transit" | "level-drop";
 const isWay = (text: string): text is Way => ["bucket", "transit", "level-drop"].includes(text);
@@ -170,7 +171,7 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
           Log the flow test
         </Button>
         {write.data === "held" ? (
-          <span role="status">Kept on this device; it will be sent later.</span>
+          <span role="status">{KEPT_HERE}</span>
         ) : (
           <span>Repeat monthly: it is the only window into a closed filter.</span>
         )}

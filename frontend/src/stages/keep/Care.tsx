@@ -3,11 +3,12 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { useDone } from "../../api/entries";
-import type { CareRow, KeepView } from "../../api/schemas";
+import type { Body, CareRow, KeepView } from "../../api/schemas";
 import { Button, Caution, Figure, InlineButton, Lead, LineLink, phone, ProblemNote } from "../../kit";
 import { Away } from "./Away";
 import { Cleaning } from "./Cleaning";
 import { LOCALE } from "../../quantity/locale";
+import { KEPT_HERE } from "../../shared/keptHere";
 
 interface Props {
   tankId: number;
@@ -91,26 +92,37 @@ function Row({ tankId, row, view, first }: RowProps) {
             {open ? "Close" : "How, step by step"}
           </InlineButton>
         )}
-        {done && (
-          <Button
-            $quiet={!first}
-            aria-label={`Done: ${task.title}`}
-            isDisabled={write.busy}
-            onPress={() => {
-              write.mutate({ body: done });
-            }}
-          >
-            Done
-          </Button>
-        )}
+        {done && <DoneButton title={task.title} body={done} write={write} quiet={!first} />}
         {row.stage && (
           <Link to={`/tanks/${tankId}/${row.stage}`}>{row.stage === "fit" ? "Time it" : "Log it"}</Link>
         )}
       </Press>
       {filter && open && <Cleaning tankId={tankId} filter={filter} />}
-      {write.data === "held" && <p role="status">Kept on this device; it will be sent later.</p>}
+      {write.kept(...(done ? [done] : [])) && <p role="status">{KEPT_HERE}</p>}
       <ProblemNote problem={write.error} />
     </li>
+  );
+}
+
+interface DoneProps {
+  title: string;
+  body: Body;
+  write: ReturnType<typeof useDone>;
+  quiet: boolean;
+}
+
+function DoneButton({ title, body, write, quiet }: DoneProps) {
+  return (
+    <Button
+      $quiet={quiet}
+      aria-label={`Done: ${title}`}
+      isDisabled={write.busy || write.kept(body)}
+      onPress={() => {
+        write.mutate({ body });
+      }}
+    >
+      Done
+    </Button>
   );
 }
 

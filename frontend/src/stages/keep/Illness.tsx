@@ -7,6 +7,7 @@ import type { Body, KeepView } from "../../api/schemas";
 import { Button, Caution, Figure, ProblemNote, Select, TextField, YesNo } from "../../kit";
 import { NumberBox } from "../../kit/quantities";
 import { SIGNS } from "../../shared/entryWords";
+import { KEPT_HERE } from "../../shared/keptHere";
 
 type Ill = NonNullable<KeepView["illness"]>;
 type Sign = keyof typeof SIGNS;
@@ -112,7 +113,7 @@ export function SeenUnwell({ tankId, animals }: { tankId: number; animals: [stri
             Write it, and see what to look at
           </Button>
         </Row>
-        {write.data === "held" && <p role="status">Kept on this device; it will be sent later.</p>}
+        {write.data === "held" && <p role="status">{KEPT_HERE}</p>}
         <ProblemNote problem={write.error} />
       </Form>
     </details>

@@ -117,20 +117,15 @@ def _unseen_dose(log: CycleLog) -> bool:
     return provable and not is_believed(log, newest)
 
 
-MIXED_H = 0.9
-"""Hours after a dose within which it may not be mixed through the tank yet (memory)."""
-
-
 def _see_the_dose(n: RoutineContext, w: Working) -> Action | None:
     if not n.unseen:
         return None
-    mixing = n.dosed_h < MIXED_H
     return Action(
         do="test",
-        title=f"Test ammonia{' in an hour' if mixing else ''}: is the dose in the water?",
+        title="Test ammonia: is the dose in the water?",
         detail="An hour after it was stirred in, and before half a day has gone.",
         reason="A dose that was never seen proves nothing when it is gone: a dud bottle reads zero too.",
-        when="tonight" if mixing else "now",
+        when="now",
     )
 
 
