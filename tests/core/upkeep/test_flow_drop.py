@@ -21,6 +21,8 @@ def test_what_it_moved_over_400_days_ago_counts_no_longer() -> None:
 def test_two_cleanings_that_bring_no_more_back_leave_another_cause() -> None:
     flows = [(0.0, 700.0), (60.0, 480.0), (71.0, 520.0), (91.0, 530.0)]
     assert clean_flow(flows, [70.0, 90.0]) == 530
+    # Nor does the older flow come back at the next cleaning, a season on.
+    assert clean_flow([*flows, (171.0, 400.0), (181.0, 525.0)], [70.0, 90.0, 180.0]) == 530
     # The second half brought it back, or came only a season later.
     assert clean_flow([*flows[:3], (91.0, 650.0)], [70.0, 90.0]) == 700
     assert clean_flow([*flows[:3], (201.0, 530.0)], [70.0, 200.0]) == 700

@@ -1,11 +1,14 @@
 """Falls of a filter's flow that dirt does not explain, and the flow that counts as clean after a cleaning in part."""
 
+import math
+from itertools import pairwise
+
 FELL_SHARE, FELL_WITHIN_DAYS = 0.2, 14.0
 """Loss of flow and days within which it points to another cause than dirt (a stated judgement)."""
 BACK_SHARE, BACK_WITHIN_DAYS = 0.85, 400.0
 """Share of the most a filter moved that a good cleaning brings it back to, and of how long ago (a stated judgement)."""
 
-AGAIN_DAYS = 60.0
+AGAIN_DAYS = 30.0
 """Days between two cleanings that together open all of the media (a stated judgement)."""
 
 Timed = tuple[float, float]
@@ -55,16 +58,21 @@ def clean_flow(flows: list[Timed], cleaned_days: list[float]) -> float | None:
     """The flow in L/h that counts as clean since the last cleaning; None where nothing was timed, or none is cleaned.
 
     A cleaning of half the media leaves half of the dirt, so that the first flow after it is no clean one: the most it
-    moved within 400 days is. Two cleanings soon after one another that bring no more back have opened all of the media,
-    and then what is left is another cause's. flows, cleaned_days: oldest first.
+    moved within 400 days is. Two cleanings soon after one another that bring no more back have opened all of the media:
+    what is missing then is another cause's, and what it moved before counts no longer.
+
+    flows, cleaned_days: oldest first.
 
     >>> clean_flow([(0, 700), (60, 480), (71, 540)], [70])
     700
     """
     if not flows or not cleaned_days:
         return None
-    *before, last = cleaned_days
-    shares = [_brought_back(flows, day) for day in (*before[-1:], last)]
-    twice = len(shares) == 2 and last - before[-1] <= AGAIN_DAYS
-    since = last if twice and all(s is not None and s < BACK_SHARE for s in shares) else last - BACK_WITHIN_DAYS
+    begun = -math.inf
+    for first, second in pairwise(cleaned_days):
+        known = [(day, flow) for day, flow in flows if day >= begun]
+        shares = [_brought_back(known, day) for day in (first, second)]
+        if second - first <= AGAIN_DAYS and all(s is not None and s < BACK_SHARE for s in shares):
+            begun = second
+    since = max(begun, cleaned_days[-1] - BACK_WITHIN_DAYS)
     return max((flow for day, flow in flows if day >= since), default=None)
