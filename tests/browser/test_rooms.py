@@ -204,7 +204,7 @@ def test_a_spare_sponge_is_moved_in_three_presses_and_written_in_both_tanks(
     for name in ("Rack 2", "Rack 8"):
         board.get_by_text(name, exact=True).click()
     together = page.get_by_role("region", name="For the chosen tanks")
-    expect(together.get_by_text("Ready: it carries a full film.")).to_be_visible()
+    expect(together.get_by_text("Ready: it carries a full film.")).to_be_visible(timeout=45_000)
     expect(together.get_by_text("Disease travels with a sponge")).to_be_visible()
     together.get_by_role("button", name="Move the sponge").click()
     expect(together.get_by_text("Moved, and written in both tanks.")).to_be_visible()
