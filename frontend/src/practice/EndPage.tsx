@@ -240,8 +240,8 @@ function costs(d: EndOfLesson["decisions"][number]): string {
     d.days_longer <= -1 && `${(-d.days_longer).toFixed(0)} days sooner`,
     d.litres_more >= 1 && `${show(d.litres_more, "L")} more changed`,
     d.litres_more <= -1 && `${show(-d.litres_more, "L")} less changed`,
-    d.money_more >= 0.5 && `about ${money(d.money_more)}`,
-    d.money_more <= -0.5 && `about ${money(-d.money_more)} less`,
+    d.money_more > 0 && `about ${money(d.money_more)}`,
+    d.money_more < 0 && `about ${money(-d.money_more)} less`,
   ].filter(Boolean);
   return parts.length > 0 ? parts.join(", ") : "nothing";
 }

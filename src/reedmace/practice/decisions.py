@@ -37,7 +37,7 @@ _ENTRY_WORDS = {"dose": "ammonia was dosed", "water-change": "water was changed"
 TESTS = ("test", "test-other-kit")
 NOTHING = "Nothing was done"
 TOLD_MONEY = 0.5
-"""Amount of money from which it is told."""
+"""Amount of money below which none is told (a stated judgement)."""
 KEEPER_ACTS = ("dose", "soda", "change", "untreated-change", "animals", "film-loss")
 """Acts of a keeper that following the advice replaces."""
 CLEARS = 0.8
@@ -210,7 +210,8 @@ def _decision(
 def _money(lost_count: int, days: float, litres: float, *, salt: bool) -> float:
     """What animals, days and litres come to at usual prices. salt: whether the water is the sea's."""
     water = WATER_PRICE_M3 / 1000 + (SALT_PRICE_KG * SEA_G_KG / 1000 if salt else 0.0)
-    return lost_count * ANIMAL_PRICE + litres * water + days * 24 * RUNNING_W / 1000 * KWH_PRICE
+    money = lost_count * ANIMAL_PRICE + litres * water + days * 24 * RUNNING_W / 1000 * KWH_PRICE
+    return money if abs(money) >= TOLD_MONEY else 0.0
 
 
 def _days_to_clear(run: Run, end: float) -> float:
@@ -241,7 +242,7 @@ def cost_most(decisions: Sequence[Decision]) -> str | None:
         if worst.lost_more_count > 0
         else f"{math.ceil(worst.days_longer)} days"
     )
-    if worst.money_more >= TOLD_MONEY:
+    if worst.money_more > 0:
         cost += f" and about {formatting.money(worst.money_more)} in money"
     return (
         f"Day {worst.day:.0f} cost {cost}: {formatting.inside(worst.done)}, where the advice was"

@@ -471,6 +471,14 @@ def run(parameters=None, *, days=40, start=(1.5, 0, 0, 100), events=(), dose=0.0
     )
 
 
+def test_no_film_changes_nothing() -> None:
+    parameters = PRIOR_MEDIAN.copy()
+    parameters[:2] = 0
+    daily, _, passed, _ = run(parameters)
+    assert daily[0, -1] == pytest.approx([1.5, 0, 0, 100])
+    assert np.isnan(passed[0])
+
+
 def test_nitrogen_is_conserved() -> None:
     daily, *_ = run(events=[(5 * STEPS_PER_DAY, ADD_TAN, 1.0)])
     total = daily[0, :, :3].sum(axis=1)

@@ -6,7 +6,13 @@ They cannot where what the animals made is seen by no test, nor where another ki
 from itertools import pairwise
 
 from reedmace.core.chemistry.tolerance import nitrite_limit_mg_n_l
-from reedmace.core.cycle.record.kit_checks import ALMOST, came_with_film, nitrite_is_missed, nitrite_never_showed
+from reedmace.core.cycle.record.kit_checks import (
+    ALMOST,
+    DOUBTED_DAYS,
+    came_with_film,
+    nitrite_is_missed,
+    nitrite_never_showed,
+)
 from reedmace.core.cycle.record.log import CycleLog, LoggedReading
 from reedmace.core.cycle.record.suspect_readings import interval_of
 from reedmace.core.memo import memoize
@@ -17,9 +23,8 @@ UNSEEN_LIMITS = 1.0
 """Unseen waste, as a multiple of the day's limit of nitrite, from which its nitrite must show (a stated judgement)."""
 FEWEST_LOOKS, LOOKED_DAYS = 3, 7.0
 """Tests of nitrite within so many days that must have read none (a stated judgement)."""
-UNSEEN_DAYS = 10.0
-"""Days for which the doubt stays: the changes it asks for must not end it by themselves (a stated judgement)."""
-
+EARLIER_SHARE = 0.5
+"""Share of today's animals taken to have been in before the last ones came, in a tank cycled with animals (memory)."""
 BESIDE_DAYS, BLIND_DAYS = 1.5, 21.0
 """Days within which two kits tell of the same water, and for which one that saw none is doubted (a stated judgement):
 so long may nitrite stand in a new tank.
@@ -36,7 +41,7 @@ def _made_by(log: CycleLog, day: float) -> float:
 
     def made(since: float, until: float) -> float:
         alone = max(min(until, came) - since, 0.0) if log.method == "animals-in" else 0.0
-        return full * (max(until - max(since, came), 0.0) + 0.5 * alone)
+        return full * (max(until - max(since, came), 0.0) + EARLIER_SHARE * alone)
 
     steps = log.kit.steps_mg_n_l("ammonia")
     tests = sorted((r.day, r.ammonia_mg_n_l) for r in log.readings if r.ammonia_mg_n_l is not None)
@@ -86,9 +91,9 @@ def waste_is_unseen(log: CycleLog) -> bool:
     zero = log.kit.zero_mg_n_l("nitrite")
     if any((r.nitrite_mg_n_l or 0.0) > zero for r in rows):
         return False
-    if any(r.other_kit and r.nitrite_mg_n_l is not None and r.day >= log.day_now - UNSEEN_DAYS for r in rows):
+    if any(r.other_kit and r.nitrite_mg_n_l is not None and r.day >= log.day_now - DOUBTED_DAYS for r in rows):
         return False
-    late = (n for n, row in enumerate(rows, 1) if log.day_now - UNSEEN_DAYS <= row.day <= log.day_now)
+    late = (n for n, row in enumerate(rows, 1) if log.day_now - DOUBTED_DAYS <= row.day <= log.day_now)
     unseen = max((_unseen_on(log, rows[:n]) for n in late), default=0.0)
     most = UNSEEN_LIMITS * nitrite_limit_mg_n_l(log.salinity_g_kg)
     return unseen >= most and _nitrate_risen(log, rows) < unseen / 2
