@@ -11,7 +11,9 @@ from tests.support.running import ROOT, Running
 
 _numbers = itertools.count(1)
 PASSWORD = "reed and water"
-expect.set_options(timeout=15_000)
+expect.set_options(timeout=45_000)
+PRESS_MS = 90_000
+"""How long a press may wait for its button, ms. A busy machine may take it; only a fault waits that long."""
 
 
 @pytest.fixture(scope="session")
@@ -25,6 +27,7 @@ def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
 @pytest.fixture
 def page(page: Page) -> Iterator[Page]:
     """A page on which any script error, or any request that leaves this machine, fails the test."""
+    page.context.set_default_timeout(PRESS_MS)
     wrong: list[str] = []
     page.on("pageerror", lambda error: wrong.append(f"script: {error}"))
     page.on(

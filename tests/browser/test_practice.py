@@ -235,6 +235,9 @@ class Newcomer:
         """Press, and wait until the page has said what it says."""
         what.click()
         self.presses += 1
+        self._settle()
+
+    def _settle(self) -> None:
         quiet = 0
         while quiet < 3:
             self.page.wait_for_timeout(50)
@@ -244,6 +247,10 @@ class Newcomer:
         """Do the next thing; whether that was to put the animals in."""
         page, first = self.page, self.page.locator("p.amount").first
         done = first.locator("xpath=..").get_by_role("button", name="Done", exact=True) if first.count() else first
+        if first.count() and done.count() and done.is_disabled():
+            # Done, and the page has not heard of it yet.
+            self._settle()
+            return False
         kit, now = page.get_by_role("button", name="Run the test kit"), page.get_by_role("main")
         if page.get_by_role("button", name="They are in", exact=True).count():
             self.press(page.get_by_role("button", name="They are in", exact=True))

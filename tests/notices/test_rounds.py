@@ -235,4 +235,7 @@ def test_decimals_are_written_as_the_keeper_writes_them(worker, account, tanks) 
     (mail,) = worker.mail.sent
     html = mail.get_body(("html",)).get_content()
     assert "line-height: 1.25" in html
-    assert not re.search(r"\d\.\d", mail.get_body(("plain",)).get_content().replace("reedmace.example", ""))
+    # A signed link may hold a figure with a point by chance.
+    said = re.sub(r"https://\S+", "", mail.get_body(("plain",)).get_content())
+    assert re.search(r"\d,\d", said)
+    assert not re.search(r"\d\.\d", said)
