@@ -155,3 +155,60 @@ def test_another_keepers_room_is_none(keeper, rack, visitor) -> None:
     other.enter("POST", "/api/session/guest", {})
     assert other.get(f"/api/rooms/{room}/round?today={TODAY}").status_code == 404
     assert take(other, room).status_code == 404
+
+
+def days_of(keeper, tank: int) -> dict[str, str]:
+    """The day Keep has for the next of each task of a tank."""
+    rows = keeper.get(f"/api/tanks/{tank}/views/keep").json["rows"]
+    return {row["task"]["what"]: row["at"][:10] for row in reversed(rows)}
+
+
+def on_calendar(keeper, tank: int) -> dict[str, str]:
+    """The day Today has for what it lists of a tank, by title, and how it says so."""
+    (one,) = [t for t in keeper.get("/api/today").json["rows"] if t["tank"]["id"] == tank]
+    return {d["title"]: d["at"][:10] + d["detail"] for d in one["due"]}
+
+
+def test_today_and_keep_follow_the_round_until_it_is_given_back(keeper, rack) -> None:
+    ids, room = rack
+    before = {tank: days_of(keeper, tank) for tank in ids}
+    walk, next_week = str(TODAY + timedelta(days=1)), str(TODAY + timedelta(days=7))
+    view = take(keeper, room, habits={**EVERY_DAY, "weekdays": [(TODAY.weekday() + 1) % 7]}).json
+    walked = {t for d in view["days"] for t in open_tasks(d)}
+    left = {t for t in ids if (t, "clean") not in walked and before[t]["clean"] < next_week}
+    assert left
+    assert len(left) < len(ids)
+    for tank in ids:
+        assert days_of(keeper, tank)["change"] == walk
+        assert days_of(keeper, tank)["clean"] == (next_week if tank in left else walk)
+        said = on_calendar(keeper, tank)
+        (change,) = [words for title, words in said.items() if title.startswith("Change 25")]
+        assert change.startswith(walk)
+        assert "Moved: on the room's round." in change
+    # The round itself goes on reckoning with the tanks' own days.
+    assert [open_tasks(d) for d in seen(keeper, room, TODAY)["days"]] == [open_tasks(d) for d in view["days"]]
+    take(keeper, room, take=False)
+    assert {tank: days_of(keeper, tank) for tank in ids} == before
+
+
+def test_a_test_that_reads_poison_speaks_before_the_round(keeper, rack) -> None:
+    ids, room = rack
+    take(keeper, room, habits={**EVERY_DAY, "weekdays": [(TODAY.weekday() + 3) % 7]})
+    keeper.write(ids[0], {"kind": "reading", "ammonia_ppm": 0, "nitrite_ppm": 5, "ph": 7.6})
+    (one,) = [t for t in keeper.get("/api/today").json["rows"] if t["tank"]["id"] == ids[0]]
+    assert one["urgent"]
+    assert "change" not in days_of(keeper, ids[0])
+
+
+def test_a_tank_that_leaves_the_room_has_its_own_days_again(keeper, rack) -> None:
+    ids, room = rack
+    before = {tank: days_of(keeper, tank) for tank in ids}
+    take(keeper, room, habits={**EVERY_DAY, "weekdays": [(TODAY.weekday() + 3) % 7]})
+    plan = keeper.get(f"/api/rooms/{room}").json["room"]
+    plan["plan"]["spots"] = [s for s in plan["plan"]["spots"] if s["tank_id"] != ids[0]]
+    body = {"name": plan["name"], "plan": plan["plan"], "version": plan["version"]}
+    assert keeper.send("PUT", f"/api/rooms/{room}", body).status_code == 200
+    assert days_of(keeper, ids[0]) == before[ids[0]]
+    assert days_of(keeper, ids[1]) != before[ids[1]]
+    assert keeper.send("DELETE", f"/api/rooms/{room}", None).status_code == 200
+    assert days_of(keeper, ids[1]) == before[ids[1]]

@@ -14427,6 +14427,11 @@ export interface components {
             /** Away */
             away?: components["schemas"]["Away"][];
             /**
+             * @description Where the tank is on the round of its room
+             * @default null
+             */
+            round_week?: components["schemas"]["RoundWeek"] | null;
+            /**
              * Horizon Days
              * @default 60
              */
@@ -14444,7 +14449,7 @@ export interface components {
              */
             at: string;
             /** Done */
-            done: (components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"]) | null;
+            done: (components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["OnRound"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"]) | null;
             /** Stage */
             stage: ("fit" | "cycle") | null;
             /**
@@ -17123,7 +17128,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["OnRound"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -17156,7 +17161,7 @@ export interface components {
              */
             written_at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["OnRoundIn"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -21166,7 +21171,7 @@ export interface components {
             /** Tank Ids */
             tank_ids: number[];
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["OnRoundIn"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
         };
         /**
          * ManyWritten
@@ -21595,7 +21600,7 @@ export interface components {
              */
             at: string;
             /** Body */
-            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
+            body: components["schemas"]["TankPlanIn"] | components["schemas"]["StockPlanIn"] | components["schemas"]["FilterPlanIn"] | components["schemas"]["FitPlanIn"] | components["schemas"]["CyclePlanIn"] | components["schemas"]["KitPlanIn"] | components["schemas"]["StepDoneIn"] | components["schemas"]["FlowTestIn"] | components["schemas"]["TimedFlowIn"] | components["schemas"]["ReadingIn"] | components["schemas"]["DoseIn"] | components["schemas"]["AlkalinityAddedIn"] | components["schemas"]["WaterChangeIn"] | components["schemas"]["Conditioner"] | components["schemas"]["OutageIn"] | components["schemas"]["MediaWorkIn"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSpongeIn"] | components["schemas"]["SeedMoveIn"] | components["schemas"]["StockingIn"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDoneIn"] | components["schemas"]["AilingIn"] | components["schemas"]["AirSeenIn"] | components["schemas"]["ReviewIn"] | components["schemas"]["AwayTime"] | components["schemas"]["OnRoundIn"] | components["schemas"]["Note"] | components["schemas"]["SituationIn"] | components["schemas"]["Withdrawal"];
             /**
              * Supersedes
              * @default null
@@ -22136,6 +22141,42 @@ export interface components {
             mailbox: boolean;
             /** Latest */
             latest: components["schemas"]["NoticeSent"][];
+        };
+        /**
+         * OnRound
+         * @description The week's round of the tank's room as taken on; without tasks it was given back. The newest counts.
+         */
+        OnRound: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "on-round";
+            /**
+             * From Day
+             * Format: date
+             */
+            from_day: string;
+            /** Tasks */
+            tasks: components["schemas"]["TaskOnRound"][];
+        };
+        /**
+         * OnRound
+         * @description The week's round of the tank's room as taken on; without tasks it was given back. The newest counts.
+         */
+        OnRoundIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "on-round";
+            /**
+             * From Day
+             * Format: date
+             */
+            from_day: string;
+            /** Tasks */
+            tasks?: components["schemas"]["TaskOnRoundIn"][];
         };
         /**
          * OnWall
@@ -25097,6 +25138,45 @@ export interface components {
              * @description Every tank in the order of the walk, for looking at a whole shelf
              */
             shelves: components["schemas"]["Stop"][];
+        };
+        /**
+         * RoundVisit
+         * @description One task of the tank that a room's round reckoned with.
+         */
+        RoundVisit: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
+            /**
+             * Filter Key
+             * @default null
+             */
+            filter_key?: string | null;
+            /**
+             * Due Day
+             * @description When it was due as the round was taken on, from now
+             */
+            due_day: number;
+            /**
+             * Walk Days
+             * @description From now; none where it is left over
+             */
+            walk_days: number[];
+        };
+        /**
+         * RoundWeek
+         * @description The week of a room's round, as far as it concerns one tank.
+         */
+        RoundWeek: {
+            /**
+             * Until Days
+             * @description To the end of its week
+             */
+            until_days: number;
+            /** Visits */
+            visits: components["schemas"]["RoundVisit"][];
         };
         /**
          * Run
@@ -28180,6 +28260,8 @@ export interface components {
              * @enum {string}
              */
             what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
+            /** Filter Key */
+            filter_key: string | null;
             /** Title */
             title: string;
             /** Why */
@@ -28225,7 +28307,7 @@ export interface components {
              * Done
              * @description What the logbook gets when it is done
              */
-            done: (components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"]) | null;
+            done: (components["schemas"]["TankPlan"] | components["schemas"]["StockPlan"] | components["schemas"]["FilterPlan"] | components["schemas"]["FitPlan"] | components["schemas"]["CyclePlan"] | components["schemas"]["KitPlan"] | components["schemas"]["StepDone"] | components["schemas"]["FlowTest"] | components["schemas"]["TimedFlow"] | components["schemas"]["Reading"] | components["schemas"]["Dose"] | components["schemas"]["AlkalinityAdded"] | components["schemas"]["WaterChange"] | components["schemas"]["Conditioner"] | components["schemas"]["Outage"] | components["schemas"]["MediaWork"] | components["schemas"]["PlantGrowth"] | components["schemas"]["Purchase"] | components["schemas"]["SeedSponge"] | components["schemas"]["SeedMove"] | components["schemas"]["Stocking"] | components["schemas"]["Quarantine"] | components["schemas"]["CareDone"] | components["schemas"]["Ailing"] | components["schemas"]["AirSeen"] | components["schemas"]["Review"] | components["schemas"]["AwayTime"] | components["schemas"]["OnRound"] | components["schemas"]["Note"] | components["schemas"]["Situation"] | components["schemas"]["Withdrawal"]) | null;
             /**
              * Stage
              * @description Where it is done, if not by a press
@@ -28578,6 +28660,58 @@ export interface components {
              * @default 55
              */
             hot_c?: number;
+        };
+        /**
+         * TaskOnRound
+         * @description A task of this tank that the room's round reckoned with.
+         */
+        TaskOnRound: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
+            /**
+             * Filter Key
+             * @default null
+             */
+            filter_key: string | null;
+            /**
+             * Due At
+             * Format: date-time
+             */
+            due_at: string;
+            /**
+             * Days
+             * @description Walking days; none where it is left for next week
+             */
+            days: string[];
+        };
+        /**
+         * TaskOnRound
+         * @description A task of this tank that the room's round reckoned with.
+         */
+        TaskOnRoundIn: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
+            /**
+             * Filter Key
+             * @default null
+             */
+            filter_key?: string | null;
+            /**
+             * Due At
+             * Format: date-time
+             */
+            due_at: string;
+            /**
+             * Days
+             * @description Walking days; none where it is left for next week
+             */
+            days: string[];
         };
         /**
          * TestSeen

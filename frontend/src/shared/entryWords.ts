@@ -137,6 +137,12 @@ const WORDS: Words = {
     `A change judged: ${body.worth ? "worth it" : "not worth it"}${body.text ? ` (${body.text})` : ""}`,
   away: (body) =>
     `Away from ${new Date(body.from_at).toLocaleDateString(LOCALE)} to ${new Date(body.until_at).toLocaleDateString(LOCALE)}`,
+  "on-round": (body) => {
+    const walked = body.tasks.filter((task) => task.days.length > 0).length;
+    return body.tasks.length === 0
+      ? "The room's round was given back"
+      : `On the room's round this week: ${walked} to do, ${body.tasks.length - walked} left for next week`;
+  },
   note: (body) => body.text,
   situation: (body) =>
     `Where it stands: ${SITUATIONS[body.stands].words}${body.since ? `, since ${new Date(body.since).toLocaleDateString(LOCALE)}` : ""}`,

@@ -18,7 +18,7 @@ from reedmace.formats.room_table import read_room
 from reedmace.logbook.plans.room_plan import RoomPlan, placed
 from reedmace.logbook.replay.animals import animals_in
 from reedmace.logbook.replay.current_plans import tank_plan
-from reedmace.logbook.replay.entries import PLAN_KINDS, Body, Entry, Key, NewEntry, Stocking
+from reedmace.logbook.replay.entries import PLAN_KINDS, Body, Entry, Key, NewEntry, OnRound, Stocking
 from reedmace.logbook.replay.state import replay
 from reedmace.logbook.rooms.room_view import RoomTank, RoomView, room_view
 from reedmace.logbook.times import OurTime
@@ -182,9 +182,11 @@ def read_room_now(room_id: int) -> RoomSeen:
 @blueprint.doc(responses={**REFUSED, 409: "The room was saved elsewhere since; `current` holds it"})
 def save_room(room_id: int, json_data: RoomSave) -> RoomSeen:
     """Save a room's plan."""
-    _rooms().get(room_id)
-    own_tanks([s.tank_id for s in json_data.plan.spots], "plan.spots")
-    room = _rooms().save(room_id, json_data.name.strip(), json_data.plan, json_data.version)
+    before, staying = _rooms().get(room_id), [s.tank_id for s in json_data.plan.spots]
+    own_tanks(staying, "plan.spots")
+    with g.database.atomic():
+        room = _rooms().save(room_id, json_data.name.strip(), json_data.plan, json_data.version)
+        _off_the_round(before, staying)
     return RoomSeen(room=_out(room), view=_seen(room.plan))
 
 
@@ -198,6 +200,17 @@ def see_room(room_id: int, json_data: RoomPlan) -> RoomView:
     return _seen(json_data)
 
 
+def _off_the_round(before: KeptRoom, staying: list[int]) -> None:
+    """Tell tanks that leave a room on whose round they are that it has no days for them any more."""
+    if before.plan.taken is None:
+        return
+    mine, body = tanks(), OnRound(kind="on-round", from_day=g.now.date())
+    leaving = {s.tank_id for s in before.plan.spots}.intersection(t.id for t in mine.all()).difference(staying)
+    for tank_id in sorted(leaving):
+        key = f"round-{before.id}-{before.version}-{tank_id}-off"
+        mine.add(tank_id, NewEntry(key=key, at=g.now, body=body), g.now)
+
+
 class Gone(BaseModel):
     """What was removed."""
 
@@ -209,7 +222,9 @@ class Gone(BaseModel):
 @blueprint.doc(responses=REFUSED)
 def remove_room(room_id: int) -> Gone:
     """Take a room away. Its tanks stay."""
-    _rooms().remove(room_id)
+    with g.database.atomic():
+        _off_the_round(_rooms().get(room_id), [])
+        _rooms().remove(room_id)
     return Gone(removed=True)
 
 

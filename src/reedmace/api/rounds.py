@@ -14,7 +14,8 @@ from reedmace.api.snapshot_cache import snapshots
 from reedmace.core.contract import Issue
 from reedmace.core.upkeep import room_round
 from reedmace.logbook.plans.room_plan import RoomPlan, RoundHabits
-from reedmace.logbook.rooms.room_round import RoundTank, RoundView, round_question, round_view, taken_on
+from reedmace.logbook.replay.entries import NewEntry
+from reedmace.logbook.rooms.room_round import RoundTank, RoundView, entries_of, round_question, round_view, taken_on
 from reedmace.store import Rooms
 
 blueprint = APIBlueprint("rounds", __name__, url_prefix="/api", tag="Rooms")
@@ -101,5 +102,11 @@ def save_round(room_id: int, json_data: RoundSave) -> RoundView:
     if json_data.take:
         taken = taken_on(room_round(round_question(habits, room.plan, here, g.now, today)), g.now, today)
     plan = room.plan.model_copy(update={"habits": habits, "taken": taken})
-    rooms.save(room_id, room.name, plan, room.version)
+    with g.database.atomic():
+        saved = rooms.save(room_id, room.name, plan, room.version)
+        for tank_id, body in entries_of(taken, here, today).items():
+            # A tank without work this week needs no word of it, unless another round said something before.
+            if body.tasks or room.plan.taken is not None:
+                key = f"round-{room_id}-{saved.version}-{tank_id}"
+                tanks().add(tank_id, NewEntry(key=key, at=g.now, body=body), g.now)
     return round_view(plan, habits, here, g.now, today)

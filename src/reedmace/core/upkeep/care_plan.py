@@ -4,13 +4,14 @@ Times are days from now; what is past is negative. A plan is made anew from the 
 moves by itself when something was done early, late or not at all.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from reedmace.core.contract import Working, computation
 from reedmace.core.film import SQUEEZED_SHARE
 from reedmace.core.quantity import formatting
 from reedmace.core.upkeep.care_schemas import Away, CaredFilter, CarePlanAnswer, CarePlanQuestion, CareTask, CareWhat
+from reedmace.core.upkeep.on_round import on_round
 from reedmace.core.upkeep.water_tasks import first_soda_day, soda_words, top_up_words
 
 FORTNIGHT_DAYS = 14.0
@@ -89,13 +90,13 @@ def care_plan(question: CarePlanQuestion) -> CarePlanAnswer:
     question: intervals and times in days from now.
     Films are cleaned a fortnight apart and not within a week of new animals; a flow that was measured to fade decides
     before any usual interval; what falls into an absence is done before it, or after where that is not possible.
+    On a room's round each task has its walking day.
     Source: intervals common practice, the film a cleaning costs from memory.
     """
     q, w = question, Working()
-    tasks = sorted(
-        (t for t in [*_films(q), *_others(q)] if t.what not in q.left_out),
-        key=lambda t: (t.in_days, _URGENCY[t.what], -t.late_days, t.filter_key or ""),
-    )
+    tasks = _sorted(t for t in [*_films(q), *_others(q)] if t.what not in q.left_out)
+    if q.round_week is not None:
+        tasks = _sorted(on_round(tasks, q.round_week))
     minutes = w.line(
         "work",
         "Σ minutes / interval × 7",
@@ -114,6 +115,10 @@ def care_plan(question: CarePlanQuestion) -> CarePlanAnswer:
     return CarePlanAnswer(
         verdict=_verdict(tasks, minutes), working=w.lines, tasks=tasks, weekly_minutes=minutes, crowded=crowded
     )
+
+
+def _sorted(tasks: Iterable[CareTask]) -> list[CareTask]:
+    return sorted(tasks, key=lambda t: (t.in_days, _URGENCY[t.what], -t.late_days, t.filter_key or ""))
 
 
 def _verdict(tasks: list[CareTask], minutes: float) -> str:

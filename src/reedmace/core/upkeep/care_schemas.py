@@ -42,6 +42,25 @@ class Away(Part):
     to_days: Annotated[float, number("days", -4000, 4000)]
 
 
+Ahead = Annotated[float, number("days", -40000, 4000)]
+
+
+class RoundVisit(Part):
+    """One task of the tank that a room's round reckoned with."""
+
+    what: CareWhat
+    filter_key: Name | None = None
+    due_day: Annotated[Ahead, Field(description="When it was due as the round was taken on, from now")]
+    walk_days: Annotated[list[Ahead], Field(max_length=7, description="From now; none where it is left over")]
+
+
+class RoundWeek(Part):
+    """The week of a room's round, as far as it concerns one tank."""
+
+    until_days: Annotated[float, number("days", 0, 7, "To the end of its week")]
+    visits: Annotated[list[RoundVisit], Field(max_length=100)]
+
+
 class CarePlanQuestion(Question):
     """A running tank: its filters, when tasks were last done, and absences."""
 
@@ -65,6 +84,7 @@ class CarePlanQuestion(Question):
         Field(default_factory=list)
     )
     away: Annotated[list[Away], Field(max_length=20)] = Field(default_factory=list)
+    round_week: RoundWeek | None = Field(default=None, description="Where the tank is on the round of its room")
     horizon_days: Annotated[float, number("days", 7, 400)] = 60
 
 

@@ -93,7 +93,9 @@ def minutes_of(task: RoundTask, change_lph: float) -> float:
 
 
 def _cannot_wait(task: RoundTask) -> bool:
-    """Whether it would be far past its interval by the end of next week."""
+    """Whether it would be far past its interval by the end of next week, or keeps the water's pH from falling."""
+    if task.what == "soda" and task.next_day < WEEK_DAYS:
+        return True
     return task.next_day + (LATEST_SHARE - 1) * task.every_days < 2 * WEEK_DAYS - 1
 
 

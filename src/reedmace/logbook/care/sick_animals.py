@@ -6,7 +6,8 @@ from datetime import datetime, timedelta
 from reedmace.core.cycle import CycleLog, IllnessAnswer, IllnessQuestion, illness_check
 from reedmace.core.stock import SPECIES, Species
 from reedmace.core.stock.species import body_mass_g
-from reedmace.logbook.care.upkeep_log import LONG_STOP, days_since
+from reedmace.logbook.care.last_done import days_since
+from reedmace.logbook.care.upkeep_log import LONG_STOP
 from reedmace.logbook.replay.animals import animals_in
 from reedmace.logbook.replay.arrival import came_at
 from reedmace.logbook.replay.current_plans import stock_plan

@@ -23,16 +23,18 @@ from reedmace.core.upkeep import (
     holiday_page,
 )
 from reedmace.core.upkeep.care_plan import BEFORE_LEAVING, TEST_DAYS, WHEN_BACK
-from reedmace.core.upkeep.care_schemas import CHANGE_DAYS, CareWhat
+from reedmace.core.upkeep.care_schemas import CHANGE_DAYS
 from reedmace.core.upkeep.cleaning_interval import SERVICE_SHARE
 from reedmace.core.upkeep.flow_drop import clean_flow
 from reedmace.core.upkeep.flow_fade import FadeTest
+from reedmace.logbook.care.last_done import cleaned_at, cleanings, days_since, done_at, looked_at, newest
+from reedmace.logbook.care.round_days import round_week
 from reedmace.logbook.care.water_use import evaporated, kh_of, socks_of, top_up_of
 from reedmace.logbook.replay.animals import animals_in
 from reedmace.logbook.replay.arrival import came_with_animals
 from reedmace.logbook.replay.current_plans import tank_plan
 from reedmace.logbook.replay.cycle_log import care_log
-from reedmace.logbook.replay.entries import AirSeen, AwayTime, CareDone, Entry, MediaWork, Reading, Stocking
+from reedmace.logbook.replay.entries import AwayTime, CareDone, Reading, Stocking
 from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters, needs_guard
 from reedmace.logbook.replay.film_shares import film_shares, stretches
 from reedmace.logbook.replay.measured_flows import all_flows
@@ -42,23 +44,6 @@ from reedmace.logbook.replay.water import net_litres
 LONG_STOP = timedelta(hours=2)
 """Length of a stop that may have cost film (memory)."""
 CHEMICAL = ("carbon", "zeolite")
-LONGEST = 36500.0
-
-
-def cleanings(state: LogbookState, key: str) -> list[datetime]:
-    """When a filter's media were rinsed or replaced, oldest first. state: the tank's; key: of the filter."""
-    return [
-        e.at
-        for e in state.events
-        if isinstance(e.body, MediaWork)
-        and e.body.what in ("rinsed", "rinsed-tap", "replaced")
-        and e.body.filter_key in (None, key)
-    ]
-
-
-def cleaned_at(state: LogbookState, key: str) -> datetime | None:
-    """When a filter's media were last rinsed or replaced. state: the tank's; key: of the filter."""
-    return max(cleanings(state, key), default=None)
 
 
 Flows = list[tuple[datetime, float]]
@@ -125,55 +110,6 @@ def learned_days(state: LogbookState, key: str) -> float | None:
     return min(max(median(found), 0.5), 4000.0) if found else None
 
 
-def days_since(now: datetime, at: datetime | None) -> float | None:
-    """Days from a time until now, None without a time. now, at: aware times."""
-    return None if at is None else min(max((now - at).total_seconds() / 86400, 0.0), LONGEST)
-
-
-def _newest(entries: list[Entry]) -> datetime | None:
-    return max((e.at for e in entries), default=None)
-
-
-def _done(state: LogbookState, what: str, key: str | None) -> datetime | None:
-    return max(
-        (
-            e.at
-            for e in state.events
-            if isinstance(e.body, CareDone) and e.body.what == what and e.body.filter_key in (None, key)
-        ),
-        default=None,
-    )
-
-
-def last_done(state: LogbookState, what: CareWhat, key: str | None) -> datetime | None:
-    """When a task of the care plan was last done; None where never.
-
-    state: the tank's; what: the task; key: of its filter, None for one of the whole tank.
-    """
-    of_water: dict[CareWhat, list[Entry]] = {
-        "change": state.changes,
-        "test": state.readings,
-        "soda": state.alkalinity,
-    }
-    if what in of_water:
-        return _newest(of_water[what])
-    if what == "clean":
-        return cleaned_at(state, key or "")
-    if what == "look":
-        return _looked(state, key or "")
-    if what == "flow-test":
-        return max((at for at, _ in all_flows(state, key or "")), default=None)
-    return _done(state, what, key)
-
-
-def _looked(state: LogbookState, key: str) -> datetime | None:
-    """When its bubbles were last looked at; hanging it, timing it or cleaning it was a look as well."""
-    seen = [e for e in state.events if isinstance(e.body, AirSeen) and e.body.filter_key in (None, key)]
-    flows = all_flows(state, key)
-    at = (_newest(seen), cleaned_at(state, key), flows[-1][0] if flows else None, state.hung_since.get(key))
-    return max([t for t in at if t is not None], default=None)
-
-
 def _cared(state: LogbookState, one: EquippedFilter, share: float, begun: datetime, now: datetime) -> CaredFilter:
     care, fade = kind_of(one.filter.kind).care, flow_faded(state, one.key)
     installed = state.hung_since.get(one.key, begun)
@@ -184,7 +120,7 @@ def _cared(state: LogbookState, one: EquippedFilter, share: float, begun: dateti
         fades = -(days_since(now, clogged) or 0.0)
     flows = all_flows(state, one.key)
     # Washed when the filter was cleaned, unless separately since.
-    washed = [_done(state, "guard", one.key), cleaned_at(state, one.key), installed]
+    washed = [done_at(state, "guard", one.key), cleaned_at(state, one.key), installed]
     guarded = needs_guard(state) and not one.filter.air
     carbon = any(b.media in CHEMICAL for b in one.media)
     socks = socks_of(state, one)
@@ -197,14 +133,14 @@ def _cared(state: LogbookState, one: EquippedFilter, share: float, begun: dateti
         fades_in_days=None if fades is None else min(max(fades, -4000.0), 4000.0),
         since_flow_test_days=days_since(now, flows[-1][0]) if flows else None,
         air=one.filter.air,
-        since_look_days=days_since(now, _looked(state, one.key) or installed) or 0.0,
+        since_look_days=days_since(now, looked_at(state, one.key) or installed) or 0.0,
         film_share=min(share, 1.0),
         touched_share=care.share,
         minutes=care.minutes,
         since_guard_days=days_since(now, max(w for w in washed if w is not None)) if guarded else None,
-        since_carbon_days=days_since(now, _done(state, "carbon", one.key) or installed) if carbon else None,
+        since_carbon_days=days_since(now, done_at(state, "carbon", one.key) or installed) if carbon else None,
         since_socks_days=(
-            days_since(now, _done(state, "socks", one.key) or cleaned_at(state, one.key) or installed)
+            days_since(now, done_at(state, "socks", one.key) or cleaned_at(state, one.key) or installed)
             if socks
             else None
         ),
@@ -217,7 +153,7 @@ def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None
     came = came_with_animals(state)
     if not animals_in(state) and came is None:
         return None
-    stocked = _newest([e for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0])
+    stocked = newest([e for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0])
     tanks = state.tank_plan.at if state.tank_plan else now
     begun = min([t for t in (came, stocked, tanks) if t is not None])
     shares = film_shares(state, now)
@@ -229,9 +165,9 @@ def care_question(state: LogbookState, now: datetime) -> CarePlanQuestion | None
         since_animals_days=days_since(now, stocked),
         since_trouble_days=days_since(now, _trouble(state, now)),
         poison_for_days=_poison_for_days(state),
-        since_change_days=_since(now, _newest(state.changes), written, CHANGE_DAYS),
+        since_change_days=_since(now, newest(state.changes), written, CHANGE_DAYS),
         change_day_in_days=_next_weekday(tank_plan(state).surroundings.change_weekday, now),
-        since_test_days=_since(now, _newest(state.readings), written, TEST_DAYS),
+        since_test_days=_since(now, newest(state.readings), written, TEST_DAYS),
         top_up=top_up_of(state, now),
         kh=kh_of(state, now),
         away=[
@@ -281,12 +217,12 @@ def _ahead(now: datetime, at: datetime) -> float:
 
 
 @memoize
-def care(state: LogbookState, now: datetime) -> CarePlanAnswer | None:
+def care(state: LogbookState, now: datetime, *, rounds: bool = True) -> CarePlanAnswer | None:
     """The care plan of a tank; None for a tank without animals.
 
-    state: the tank's; now: aware time. While a cycle, new animals or poison are watched day by day,
-    tests and changes are the
-    cycle's to ask for, not the plan's.
+    state: the tank's; now: aware time; rounds: with the days of its room's round, or as the tank alone would have it.
+    While a cycle, new animals or poison are watched day by day, tests and changes are the cycle's to ask for, not the
+    plan's.
     """
     question = care_question(state, now)
     if question is None:
@@ -296,6 +232,8 @@ def care(state: LogbookState, now: datetime) -> CarePlanAnswer | None:
         question = question.model_copy(update={"left_out": ["test", "change", "soda"]})
     elif log is not None and water_note(log) is not None:
         question = question.model_copy(update={"left_out": ["test"]})
+    if rounds:
+        question = question.model_copy(update={"round_week": round_week(state, now)})
     return care_plan(question)
 
 

@@ -11,6 +11,7 @@ from reedmace.core.quantity import formatting
 from reedmace.core.upkeep import RoomRoundAnswer, RoomRoundQuestion, RoundTask, room_round
 from reedmace.core.upkeep.room_round import WEEK_DAYS, duration_words, minutes_with_pump
 from reedmace.logbook.plans.room_plan import RoomPlan, RoundHabits, TakenRound, TakenTask
+from reedmace.logbook.replay.entries import OnRound, TaskOnRound
 from reedmace.logbook.rooms.round_tasks import TankTask
 
 LEAST_EVERY_DAYS = 0.05
@@ -121,6 +122,29 @@ def taken_on(answer: RoomRoundAnswer, now: datetime, today: date) -> TakenRound:
     """A proposed week as taken on. answer: the proposal; now: aware time; today: the keeper's day."""
     tasks = [TakenTask(key=key, day=today + timedelta(days=d.day)) for d in answer.days for key in d.keys]
     return TakenRound(taken_at=now, from_day=today, tasks=tasks[:1600])
+
+
+def entries_of(taken: TakenRound | None, tanks: Mapping[int, RoundTank], today: date) -> dict[int, OnRound]:
+    """What each tank's logbook gets when a round is taken on or given back, by tank.
+
+    taken: the round, None when it is given back; tanks: in the room, by id; today: the keeper's day.
+    """
+    days: dict[str, list[date]] = {}
+    for task in taken.tasks if taken else []:
+        days.setdefault(task.key, []).append(task.day)
+    ends = today + timedelta(days=WEEK_DAYS)
+    return {
+        tank_id: OnRound(
+            kind="on-round",
+            from_day=today,
+            tasks=[
+                TaskOnRound(what=t.what, filter_key=t.filter_key, due_at=t.due_at, days=sorted(days.get(t.key, []))[:7])
+                for t in tank.tasks
+                if taken is not None and (t.key in days or t.due_at.date() < ends)
+            ][:100],
+        )
+        for tank_id, tank in tanks.items()
+    }
 
 
 def stands(taken: TakenRound | None, today: date) -> TakenRound | None:
@@ -261,4 +285,4 @@ def _named(names: list[str]) -> str:
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 
-__all__ = ["RoundTank", "RoundView", "round_question", "round_view", "taken_on"]
+__all__ = ["RoundTank", "RoundView", "entries_of", "round_question", "round_view", "taken_on"]

@@ -12,7 +12,8 @@ from reedmace.core.upkeep.care_schemas import CareWhat
 from reedmace.core.upkeep.room_round import CHANGE_SETUP_MIN
 from reedmace.logbook.care.care_rows import care_row
 from reedmace.logbook.care.due import tops_up
-from reedmace.logbook.care.upkeep_log import care, last_done
+from reedmace.logbook.care.last_done import last_done
+from reedmace.logbook.care.upkeep_log import care
 from reedmace.logbook.replay.entries import Body
 from reedmace.logbook.replay.equipment import installed_filters
 from reedmace.logbook.replay.water import net_litres
@@ -25,6 +26,7 @@ class TankTask(Part):
     key: str = Field(description="Tank, task and filter")
     tank_id: int = Field(ge=1, le=2**53)
     what: CareWhat
+    filter_key: str | None
     title: str
     why: str
     every_days: Annotated[float, number("days", 0, 4000)]
@@ -43,7 +45,7 @@ class TankTask(Part):
 def round_tasks(tank: RoomTank, now: datetime) -> list[TankTask]:
     """A tank's recurring tasks, the next of each; none while nothing lives in it. tank: it; now: aware time."""
     state, found = tank.state, list[TankTask]()
-    plan = care(state, now)
+    plan = care(state, now, rounds=False)
     if plan is None:
         return []
     installed = {one.key: one for one in installed_filters(state)}
@@ -62,6 +64,7 @@ def round_tasks(tank: RoomTank, now: datetime) -> list[TankTask]:
                 key=f"{tank.id}:{task.what}:{task.filter_key or ''}",
                 tank_id=tank.id,
                 what=task.what,
+                filter_key=task.filter_key,
                 title=task.title,
                 why=task.why,
                 every_days=task.every_days,

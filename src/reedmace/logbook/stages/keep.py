@@ -29,12 +29,13 @@ from reedmace.logbook.care.change_reviews import ChangeReview, reviews
 from reedmace.logbook.care.costs import TankCosts, tank_costs
 from reedmace.logbook.care.filter_stops import stops
 from reedmace.logbook.care.in_quarantine import InQuarantine, in_quarantine, usual_quarantine_days
+from reedmace.logbook.care.last_done import cleaned_at, cleanings
 from reedmace.logbook.care.later_years import YearsAhead, years_ahead
 from reedmace.logbook.care.plug_checks import PlugCheck, plug_check
 from reedmace.logbook.care.sick_animals import illness
 from reedmace.logbook.care.supplies import Supplies, supplies
 from reedmace.logbook.care.takeover import Takeover, takeover
-from reedmace.logbook.care.upkeep_log import care, cleaned_at, cleaning, cleanings, flow_faded, holiday
+from reedmace.logbook.care.upkeep_log import care, cleaning, flow_faded, holiday
 from reedmace.logbook.care.water_use import co2_now
 from reedmace.logbook.replay.animals import animals_in, load_in
 from reedmace.logbook.replay.cycle_log import care_log, cycle_log
