@@ -180,6 +180,7 @@ EXAMPLES: dict[str, dict[str, Any]] = {
     },
     "care-steps": {"kind": "canister"},
     "nitrate-rhythm": {"net_l": 100, "made_mg_n_day": 30},
+    "brood": {"species_id": "guppy", "count": 40, "age_days": 10, "net_l": 54},
     "outgrow": {"net_l": 200, "animals": [{"species_id": "oscar", "count": 1, "length_cm": 6}], "carries_mg_n_day": 80},
     "dissolved-co2": {"kh_dkh": 4, "ph": 6.8},
     "standby-trial": {"carried_times_count": 5, "oxygen_enough": True},

@@ -19,6 +19,7 @@ from reedmace import __version__
 from reedmace.api import (
     accounts,
     archive,
+    broods,
     bulk_settings,
     bundles,
     calendar,
@@ -124,6 +125,7 @@ _RESOURCES = (
     cycle,
     notices,
     photos,
+    broods,
     bundles,
     read_tokens,
     calendar,

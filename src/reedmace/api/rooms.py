@@ -16,9 +16,10 @@ from reedmace.core.contract import Issue
 from reedmace.core.filter.shelf_box import boxes_of
 from reedmace.formats.room_table import read_room
 from reedmace.logbook.plans.room_plan import RoomPlan, placed
-from reedmace.logbook.replay.animals import animals_in
+from reedmace.logbook.replay.animals import grown_in
+from reedmace.logbook.replay.breeding_entries import OnRound
 from reedmace.logbook.replay.current_plans import tank_plan
-from reedmace.logbook.replay.entries import PLAN_KINDS, Body, Entry, Key, NewEntry, OnRound, Stocking
+from reedmace.logbook.replay.entries import PLAN_KINDS, Body, Entry, Key, NewEntry, Stocking
 from reedmace.logbook.replay.state import replay
 from reedmace.logbook.rooms.room_view import RoomTank, RoomView, room_view
 from reedmace.logbook.times import OurTime
@@ -283,7 +284,7 @@ def move_animals(json_data: Moving) -> ManyWritten:
             "to_id is from_id.",
             [Issue(where="to_id", what="is from_id.", remedy="Choose another tank.")],
         )
-    inside = {a.species_id: a.count for a in animals_in(replay(mine.recent(ask.from_id)))}
+    inside = {a.species_id: a.count for a in grown_in(replay(mine.recent(ask.from_id)))}
     already = mine.is_written(ask.from_id, f"{ask.key}-out")
     if not already and inside.get(ask.species_id, 0) < ask.count:
         what = f"is {ask.count}; {inside.get(ask.species_id, 0)} of them are in that tank."

@@ -27,6 +27,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
     "stock": (
         "waste-load",
         "outgrow",
+        "brood",
     ),
     "cycle": (
         "emergency-plan",

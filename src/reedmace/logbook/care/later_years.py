@@ -98,7 +98,7 @@ def nitrate_between_changes(state: LogbookState, now: datetime) -> NitrateRhythm
     """
     share, every = rhythm_of(state)
     seen = _nitrates(state)
-    made = load_in(state) * net_litres(state)
+    made = load_in(state, now) * net_litres(state)
     rise = _measured_rise(state)
     if made <= 0 and rise is None:
         return None
@@ -119,8 +119,11 @@ def nitrate_between_changes(state: LogbookState, now: datetime) -> NitrateRhythm
         return None
 
 
-def _carries(state: LogbookState, installed: list[EquippedFilter]) -> float:
-    """Capacity of the film of all filters and the tank at its temperature, mg N a day."""
+def film_carries_mg_n_day(state: LogbookState, installed: list[EquippedFilter]) -> float:
+    """Capacity of the film of all filters and the tank at its temperature, mg N a day.
+
+    state: the tank's; installed: its filters.
+    """
     area = sum(film_of_m2(one.filter) for one in installed) + tank_site(state).film_here_m2
     return area * AREAL_RATE * temperature_factor(temperature_c(state))
 
@@ -135,7 +138,7 @@ def _growth(state: LogbookState, installed: list[EquippedFilter]) -> OutgrowAnsw
             animals=stock.animals,
             own_species=stock.own_species,
             tank_length_cm=tank_site(state).length_cm,
-            carries_mg_n_day=_carries(state, installed) if installed else None,
+            carries_mg_n_day=film_carries_mg_n_day(state, installed) if installed else None,
         )
     )
 
@@ -150,7 +153,7 @@ def _trial(state: LogbookState, installed: list[EquippedFilter], now: datetime) 
         return None
     off = _strongest(installed)
     stay = [one for one in installed if one is not off]
-    load = load_in(state) * net_litres(state)
+    load = load_in(state, now) * net_litres(state)
     need = film_needed_m2(max(load, 1e-3), temperature_c(state))
     # A filter added lately holds little film yet, whatever its volume.
     area = sum(film_of_m2(one.filter) * _grown(state, one, now) for one in stay) + tank_site(state).film_here_m2

@@ -5,7 +5,7 @@ from datetime import date, datetime
 from reedmace.core.upkeep.care_schemas import RoundVisit, RoundWeek
 from reedmace.core.upkeep.room_round import WEEK_DAYS
 from reedmace.logbook.care.last_done import last_done
-from reedmace.logbook.replay.entries import OnRound, TaskOnRound
+from reedmace.logbook.replay.breeding_entries import OnRound, TaskOnRound
 from reedmace.logbook.replay.state import LogbookState
 
 

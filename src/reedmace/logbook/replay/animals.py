@@ -5,7 +5,10 @@ from datetime import datetime
 
 from reedmace.core.memo import memoize
 from reedmace.core.stock import SPECIES, Animals, WasteLoadQuestion, waste_load
+from reedmace.core.stock.brood import USUAL_COUNT
 from reedmace.logbook.replay.arrival import came_with_animals
+from reedmace.logbook.replay.breeding_entries import BroodStep
+from reedmace.logbook.replay.broods import broods_of, fry_load
 from reedmace.logbook.replay.current_plans import stock_plan
 from reedmace.logbook.replay.entries import Stocking
 from reedmace.logbook.replay.state import LogbookState
@@ -29,7 +32,17 @@ def daily_load(state: LogbookState) -> float:
 
 @memoize
 def animals_in(state: LogbookState) -> list[Animals]:
-    """Animals in the tank by species: added less removed. state: the tank's."""
+    """Animals in the tank by species, young of a brood from hatching on as well. state: the tank's."""
+    young = [b for b in broods_of(state) if b.hatched]
+    found = {a.species_id: a.count for a in grown_in(state)}
+    for b in young:
+        found[b.species_id] = found.get(b.species_id, 0) + (USUAL_COUNT if b.count is None else b.count)
+    return [Animals(species_id=s, count=min(n, 2000)) for s, n in found.items() if n > 0]
+
+
+@memoize
+def grown_in(state: LogbookState) -> list[Animals]:
+    """Animals in the tank by species that no brood counts: added less removed. state: the tank's."""
     counts: dict[str, int] = {}
     if came_with_animals(state):
         # They were in before the logbook began: the Stock plan from before others were added.
@@ -42,14 +55,20 @@ def animals_in(state: LogbookState) -> list[Animals]:
 
 
 @memoize
-def load_in(state: LogbookState) -> float:
-    """Ammonia of the animals in the tank, mg N per litre and day; of the planned ones where none are recorded."""
+def grown_load(state: LogbookState) -> float:
+    """Ammonia of the animals no brood counts, as grown, mg N per litre and day; 0 without any. state: the tank's."""
     own = stock_plan(state).own_species
     known = {s.id for s in own} | set(SPECIES)
-    present = [a for a in animals_in(state) if a.species_id in known]
-    if not present:
-        return daily_load(state)
-    return _load_of(state, present)
+    present = [a for a in grown_in(state) if a.species_id in known]
+    return _load_of(state, present) if present else 0.0
+
+
+def load_in(state: LogbookState, now: datetime) -> float:
+    """Ammonia of the animals in the tank, mg N per litre and day; of the planned ones where none are recorded.
+
+    state: the tank's; now: aware time, for young grow. Grown animals count as grown, young by their length today.
+    """
+    return grown_load(state) + fry_load(state, now) / net_litres(state) or daily_load(state)
 
 
 MORE_LOAD_SHARE = 0.2
@@ -66,6 +85,10 @@ def loaded_at(state: LogbookState) -> datetime | None:
     came = came_with_animals(state)
     load = base = _load_at_arrival(state) if came else 0.0
     for e in state.events:
+        if isinstance(e.body, BroodStep) and e.body.what in ("free-swimming", "came") and load == 0:
+            # Young alone in a tank without any: they are its first animals.
+            came = e.at
+            continue
         if not isinstance(e.body, Stocking) or e.body.count == 0:
             continue
         if e.body.species_id not in known:

@@ -4,6 +4,7 @@ from datetime import datetime, timedelta
 
 from reedmace.core.tank import UsualTankQuestion, usual_tank
 from reedmace.logbook.plans.plan_kinds import TankPlan
+from reedmace.logbook.replay.breeding_entries import BroodStep
 from reedmace.logbook.replay.entries import Situation, Stocking
 from reedmace.logbook.replay.state import LogbookState
 
@@ -40,7 +41,12 @@ def is_filled(state: LogbookState) -> bool:
 
 def came_at(state: LogbookState) -> list[datetime]:
     """Every day on which animals came, oldest first. state: the tank's."""
-    added = [e.at for e in state.events if isinstance(e.body, Stocking) and e.body.count > 0]
+    added = [
+        e.at
+        for e in state.events
+        if (isinstance(e.body, Stocking) and e.body.count > 0)
+        or (isinstance(e.body, BroodStep) and e.body.what in ("hatched", "free-swimming", "came"))
+    ]
     before = came_with_animals(state)
     return sorted([*added, *([before] if before else [])])
 

@@ -247,7 +247,7 @@ def _log(state: LogbookState, plan: CyclePlan, now: datetime) -> CycleLog:
         own_species=stock.own_species,
         present=present,
         stocked_day=days.bounded(loaded_at(state) or max(added)) if added else None,
-        animals_in_mg_n_l_day=min(load_in(state), 1000) if plan.method == "animals-in" or present else 0,
+        animals_in_mg_n_l_day=min(load_in(state, now), 1000) if plan.method == "animals-in" or present else 0,
         food_g_day=plan.food_g_day,
         plan_target_ppm=plan.target_ppm,
         product=plan.product,

@@ -1,6 +1,6 @@
 """The kinds of logbook entry. Append-only: a correction is a new entry that supersedes another."""
 
-from datetime import date, datetime
+from datetime import datetime
 from typing import Annotated, Literal, NamedTuple
 
 from pydantic import AwareDatetime, Field, model_validator
@@ -10,9 +10,9 @@ from reedmace.core.cycle import Sign
 from reedmace.core.cycle.record.log import Off
 from reedmace.core.cycle.record.test_line import ReadBetween
 from reedmace.core.quantity.units import Basis
-from reedmace.core.upkeep.care_schemas import CareWhat
 from reedmace.core.water_parameters import KitFigures
 from reedmace.logbook.plans.plan_kinds import CyclePlan, FilterKey, FilterPlan, FitPlan, KitPlan, StockPlan, TankPlan
+from reedmace.logbook.replay.breeding_entries import BroodStep, OnRound
 from reedmace.logbook.times import OurTime
 from reedmace.logbook.upcast import FIRST
 
@@ -229,23 +229,6 @@ class AwayTime(Part):
         return self
 
 
-class TaskOnRound(Part):
-    """A task of this tank that the room's round reckoned with."""
-
-    what: CareWhat
-    filter_key: FilterKey | None = None
-    due_at: OurTime
-    days: Annotated[list[date], Field(max_length=7, description="Walking days; none where it is left for next week")]
-
-
-class OnRound(Part):
-    """The week's round of the tank's room as taken on; without tasks it was given back. The newest counts."""
-
-    kind: Literal["on-round"]
-    from_day: date
-    tasks: Annotated[list[TaskOnRound], Field(max_length=100)] = Field(default_factory=list)
-
-
 class Note(Part):
     """A note in words."""
 
@@ -299,6 +282,7 @@ Body = Annotated[
     | Review
     | AwayTime
     | OnRound
+    | BroodStep
     | Note
     | Situation
     | Withdrawal,

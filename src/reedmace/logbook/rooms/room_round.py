@@ -11,7 +11,7 @@ from reedmace.core.quantity import formatting
 from reedmace.core.upkeep import RoomRoundAnswer, RoomRoundQuestion, RoundTask, room_round
 from reedmace.core.upkeep.room_round import WEEK_DAYS, duration_words, minutes_with_pump
 from reedmace.logbook.plans.room_plan import RoomPlan, RoundHabits, TakenRound, TakenTask
-from reedmace.logbook.replay.entries import OnRound, TaskOnRound
+from reedmace.logbook.replay.breeding_entries import OnRound, TaskOnRound
 from reedmace.logbook.rooms.round_tasks import TankTask
 
 LEAST_EVERY_DAYS = 0.05

@@ -76,7 +76,7 @@ def _on_sump(plan: RoomPlan, sump: RoomSump, spot: Spot, tank: RoomTank, now: da
         tap_share=sump.tap_shares.get(str(tank.id), 1.0),
         length_m=min(max((lift + along) / 100, 0.1), 100),
         drain_fall_m=min(max(lift / 100, 0.1), 10),
-        load_mg_n_day=load_in(tank.state) * net_litres(tank.state) if animals_in(tank.state) else 0.0,
+        load_mg_n_day=load_in(tank.state, now) * net_litres(tank.state) if animals_in(tank.state) else 0.0,
         quarantined=shut_in is not None and not shut_in.answer.over,
     )
 

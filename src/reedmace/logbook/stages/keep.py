@@ -180,7 +180,7 @@ def _ticked(state: LogbookState, key: str, ids: set[str]) -> dict[str, Entry]:
 
 def keep_view(state: LogbookState, now: datetime) -> KeepView:
     """The Keep stage of a tank. state: the tank's; now: aware time."""
-    installed, load = installed_filters(state), load_in(state)
+    installed, load = installed_filters(state), load_in(state, now)
     found = []
     for one in installed:
         fade, since = flow_faded(state, one.key)

@@ -1,0 +1,89 @@
+"""Broods of every tank on one board, and a brood that moves to another tank."""
+
+from typing import Annotated
+
+from apiflask import APIBlueprint
+from flask import g
+from pydantic import BaseModel, ConfigDict, Field
+
+from reedmace.api.problems import ProblemError
+from reedmace.api.rooms import REFUSED, ManyWritten, TankId, own_tanks
+from reedmace.api.session import tanks
+from reedmace.logbook.replay.breeding_entries import BroodStep
+from reedmace.logbook.replay.broods import Brood, broods_of
+from reedmace.logbook.replay.entries import Key, NewEntry
+from reedmace.logbook.replay.state import replay
+from reedmace.logbook.rooms.brood_board import BroodRow, brood_board
+from reedmace.logbook.rooms.shared_resources import RoomTank
+
+blueprint = APIBlueprint("broods", __name__, url_prefix="/api", tag="Rooms")
+
+
+class BroodList(BaseModel):
+    """Every brood that lives, those that press first."""
+
+    broods: list[BroodRow]
+
+
+class BroodMove(BaseModel):
+    """A brood, or part of it, that moves to another tank."""
+
+    model_config = ConfigDict(extra="forbid")
+    key: Key
+    brood: Annotated[str, Field(min_length=4, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
+    from_id: TankId
+    to_id: TankId
+    count: Annotated[int | None, Field(ge=1, le=20000, description="All of them where left out")] = None
+
+
+@blueprint.get("/broods")
+@blueprint.output(BroodList)
+@blueprint.doc(responses={401: "Not signed in"})
+def read_broods() -> BroodList:
+    """The broods of all tanks on one board."""
+    mine = tanks()
+    all_tanks = mine.all()
+    entries = mine.recent_of([t.id for t in all_tanks])
+    here = [RoomTank(t.id, t.name, replay(entries.get(t.id, []))) for t in all_tanks]
+    return BroodList(broods=brood_board(here, g.now))
+
+
+def _brood_in(tank_id: int, key: str) -> Brood | None:
+    """The brood of that key that lives in a tank; None where none does."""
+    found = broods_of(replay(tanks().recent(tank_id)))
+    return next((b for b in found if b.key == key and not b.over), None)
+
+
+@blueprint.post("/broods/move")
+@blueprint.input(BroodMove)
+@blueprint.output(ManyWritten, status_code=201)
+@blueprint.doc(responses=REFUSED)
+def move_brood(json_data: BroodMove) -> ManyWritten:
+    """Move a brood, or part of it, to another tank: recorded in both or in neither."""
+    ask, mine = json_data, tanks()
+    own_tanks([ask.from_id, ask.to_id], "from_id, to_id")
+    here, there = _brood_in(ask.from_id, ask.brood), _brood_in(ask.to_id, ask.brood)
+    if here is None or ask.from_id == ask.to_id:
+        raise ProblemError(422, "Not movable", "There is no such brood in that tank, or both tanks are the same.")
+    if ask.count is not None and here.count is not None and ask.count > here.count:
+        what = f"count is {ask.count}, and there are {here.count}: count them first, or move fewer."
+        raise ProblemError(422, "Too many", what)
+    went = ask.count if ask.count is not None else here.count
+    gone = BroodStep(kind="brood", brood=ask.brood, what="moved", species_id=here.species_id, count=ask.count)
+    came = BroodStep(
+        kind="brood",
+        brood=ask.brood,
+        what="came" if here.free_at else "hatched" if here.hatched_at else "spawned" if here.spawned_at else "pair",
+        species_id=here.species_id,
+        # Those of the same brood that are there already are counted with them.
+        count=None if went is None else went + (there.count or 0 if there else 0),
+        free_at=here.free_at,
+    )
+    # Eggs keep the day they were laid, so that the day they hatch stays.
+    begun = g.now if here.free_at else here.hatched_at or here.spawned_at or g.now
+    with g.database.atomic():
+        written = [
+            mine.add(ask.from_id, NewEntry(key=f"{ask.key[:56]}-from", at=g.now, body=gone), g.now)[0],
+            mine.add(ask.to_id, NewEntry(key=f"{ask.key[:56]}-to", at=begun, body=came), g.now)[0],
+        ]
+    return ManyWritten(entries=written)
