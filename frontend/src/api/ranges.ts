@@ -22,6 +22,7 @@ export const RANGES = {
   "BottleWindow.low_c": [0, 40, 1],
   "BottleWindow.ph_high": [4, 10, 0.1],
   "BottleWindow.ph_low": [4, 10, 0.1],
+  "BroodStep.count": [0, 20000, 1],
   "BucketTestQuestion.container_l": [0.05, 200, 1],
   "BucketTestQuestion.times_s": [0.5, 3600, 1],
   "CloudyWaterQuestion.age_days": [0, 10000, 1],

@@ -41,6 +41,11 @@ export function useRoomView(roomId: number, plan: RoomPlan, changed: boolean) {
   });
 }
 
+/** The broods of all tanks on one board. */
+export function useBroods() {
+  return useQuery({ queryKey: ["broods"], queryFn: () => ask(client.GET("/api/broods")) });
+}
+
 /** The day on this device, as the API writes it. */
 function todayHere(): string {
   const now = nowDate();

@@ -66,6 +66,7 @@ export type RoundView = Schemas["RoundView"];
 export type WalkDay = Schemas["WalkDay"];
 export type WalkStop = Schemas["Stop"];
 export type WalkTask = Schemas["WalkTask"];
+export type BroodRow = Schemas["BroodRow"];
 export type BoardRow = Schemas["BoardRow"];
 export type AheadRow = Schemas["AheadRow"];
 export type CareRow = Schemas["CareRow"];

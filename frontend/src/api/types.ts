@@ -14323,9 +14323,11 @@ export interface components {
         };
         /**
          * BroodList
-         * @description Every brood that lives, those that press first.
+         * @description Every brood that lives, those that press first, and what to know of them in a sentence.
          */
         BroodList: {
+            /** Verdict */
+            verdict: string;
             /** Broods */
             broods: components["schemas"]["BroodRow"][];
         };

@@ -37,6 +37,7 @@ const Join = lazy(() => import("./Join"));
 const Look = lazy(() => import("./SharedTank"));
 const RoomPage = lazy(() => import("../rooms/RoomPage"));
 const RoundPage = lazy(() => import("../rooms/RoundPage"));
+const BroodsPage = lazy(() => import("../rooms/BroodsPage"));
 const RoomsPage = lazy(() => import("../rooms/RoomsPage"));
 const AwaySheet = lazy(() => import("../stages/keep/AwaySheet"));
 const CareSheet = lazy(() => import("../stages/keep/CareSheet"));
@@ -196,6 +197,7 @@ function Addresses() {
           <Route path="/month" element={<Month />} />
           <Route path="/join/:token" element={<Join />} />
           <Route path="/look/:token" element={<Look />} />
+          <Route path="/broods" element={<BroodsPage />} />
           <Route path="/rooms" element={<RoomsPage />} />
           <Route path="/rooms/:roomId" element={<RoomPage />} />
           <Route path="/rooms/:roomId/round" element={<RoundPage />} />

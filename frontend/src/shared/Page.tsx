@@ -126,6 +126,7 @@ function KeeperMenu() {
         <Menu aria-label="Keeper">
           <MenuItem href="/today">Today</MenuItem>
           <MenuItem href="/rooms">Rooms</MenuItem>
+          <MenuItem href="/broods">Broods</MenuItem>
           <MenuItem href="/month">The month</MenuItem>
           <MenuItem href="/shelf">Your shelf</MenuItem>
           <MenuItem href="/counter">Does this box do?</MenuItem>

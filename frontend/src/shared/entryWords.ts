@@ -143,6 +143,22 @@ const WORDS: Words = {
       ? "The room's round was given back"
       : `On the room's round this week: ${walked} to do, ${body.tasks.length - walked} left for next week`;
   },
+  brood: (body, name) => {
+    const many = body.count == null ? "" : `${body.count} `;
+    const said: Record<typeof body.what, string> = {
+      pair: "A pair together",
+      spawned: "Eggs laid",
+      hatched: "Young hatched",
+      "free-swimming": "Young swim freely",
+      counted: `${many}young counted`,
+      came: `${many}young came`,
+      moved: `${many || "All "}young moved on`,
+      sold: `${many || "All "}young sold`,
+      lost: `${many || "All "}young lost`,
+      ended: "The brood is over",
+    };
+    return `${said[body.what]}: ${name(body.species_id)}`;
+  },
   note: (body) => body.text,
   situation: (body) =>
     `Where it stands: ${SITUATIONS[body.stands].words}${body.since ? `, since ${new Date(body.since).toLocaleDateString(LOCALE)}` : ""}`,

@@ -13,15 +13,16 @@ from reedmace.logbook.replay.breeding_entries import BroodStep
 from reedmace.logbook.replay.broods import Brood, broods_of
 from reedmace.logbook.replay.entries import Key, NewEntry
 from reedmace.logbook.replay.state import replay
-from reedmace.logbook.rooms.brood_board import BroodRow, brood_board
+from reedmace.logbook.rooms.brood_board import BroodRow, board_verdict, brood_board
 from reedmace.logbook.rooms.shared_resources import RoomTank
 
 blueprint = APIBlueprint("broods", __name__, url_prefix="/api", tag="Rooms")
 
 
 class BroodList(BaseModel):
-    """Every brood that lives, those that press first."""
+    """Every brood that lives, those that press first, and what to know of them in a sentence."""
 
+    verdict: str
     broods: list[BroodRow]
 
 
@@ -45,7 +46,8 @@ def read_broods() -> BroodList:
     all_tanks = mine.all()
     entries = mine.recent_of([t.id for t in all_tanks])
     here = [RoomTank(t.id, t.name, replay(entries.get(t.id, []))) for t in all_tanks]
-    return BroodList(broods=brood_board(here, g.now))
+    rows = brood_board(here, g.now)
+    return BroodList(verdict=board_verdict(rows), broods=rows)
 
 
 def _brood_in(tank_id: int, key: str) -> Brood | None:

@@ -1,6 +1,6 @@
 """Broods of many tanks on one board: what each eats, what comes next, until when its tank does."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from datetime import datetime, timedelta
 from typing import Annotated, Literal
 
@@ -56,6 +56,15 @@ def brood_board(tanks: Iterable[RoomTank], now: datetime) -> list[BroodRow]:
     rows = [_row(tank, one, now) for tank in tanks for one in broods_of(tank.state) if not one.over]
     far = now + timedelta(days=40000)
     return sorted(rows, key=lambda r: (min(r.small_at or far, r.next_at or far), r.tank, r.key))
+
+
+def board_verdict(rows: Sequence[BroodRow]) -> str:
+    """What presses first among the broods, in a sentence. rows: as `brood_board` sorts them."""
+    if not rows:
+        return "No brood is written down. Begin one as soon as a pair is together, eggs are laid or young swim."
+    pressing = next((r for r in rows if r.small_at is not None and r.answer is not None), rows[0])
+    many = "One brood" if len(rows) == 1 else f"{len(rows)} broods"
+    return f"{many}. {pressing.tank}: {formatting.inside(pressing.verdict)}"
 
 
 def _row(tank: RoomTank, one: Brood, now: datetime) -> BroodRow:
