@@ -51,6 +51,7 @@ def test_a_brood_goes_from_a_pair_to_young_that_outgrow_their_tank(keeper, two) 
     step(keeper, tank, "spawned", 4)
     (row,) = board(keeper)
     assert row["next_step"] == "hatched"
+    assert row["next_at"] < ago(0.5)
     assert 3 < row["answer"]["swims_in_days"] < 5
     step(keeper, tank, "hatched", 2)
     step(keeper, tank, "free-swimming")
@@ -62,6 +63,7 @@ def test_a_brood_goes_from_a_pair_to_young_that_outgrow_their_tank(keeper, two) 
     assert row["counted"] == 120
     assert row["answer"]["meals_count"] >= 4
     assert row["small_at"] is not None
+    assert keeper.get("/api/broods").json["verdict"].startswith("One brood. Nursery is too small for so many")
     step(keeper, tank, "lost", count=20)
     (row,) = board(keeper)
     assert (row["counted"], row["lost_count"]) == (100, 20)

@@ -58,6 +58,40 @@ def test_a_round_is_taken_on_and_walked_without_a_connection_in_under_twenty_pre
     assert [b["bubbles"] for b in bodies if b["kind"] == "air-seen"][:2] == ["weak", "steady"]
 
 
+def test_a_brood_is_counted_and_moved_on_a_phone_in_a_few_presses(
+    page: Page, running: Running, rack: str, axe_source: str
+) -> None:
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"{running.url}/broods")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("2 broods.")
+    assert violations(page, axe_source) == []
+    page.wait_for_load_state("networkidle")
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    page.context.set_offline(True)
+    card = page.get_by_role("article", name="Swordtail in Rack 3")
+    card.get_by_role("button", name="Count them", exact=True).click()
+    card.get_by_label("How many").fill("31")
+    card.get_by_role("button", name="are there now").click()
+    expect(card.get_by_text("Kept on this device; it will be sent later.")).to_be_visible()
+    page.context.set_offline(False)
+    expect(card).to_contain_text("31 young, about 0.9 cm", timeout=60_000)
+    expect(card.get_by_text("Kept on this device")).to_have_count(0)
+    card.get_by_label("How many").fill("40")
+    move = card.get_by_role("button", name="Move them")
+    move.click()
+    expect(card.get_by_role("alert")).to_contain_text("there are 31")
+    card.get_by_label("How many").fill("31")
+    card.get_by_role("button", name="Into").click()
+    page.get_by_role("option", name="Rack 8").click()
+    move.click()
+    there = page.get_by_role("article", name="Swordtail in Rack 8")
+    expect(there).to_contain_text("31 young")
+    expect(card).to_have_count(0)
+    # Nobody lived there: its water is watched from now on.
+    there.get_by_role("link", name="Rack 8").click()
+    expect(page.get_by_role("main")).to_contain_text("31 young came: Swordtail")
+
+
 def today(page: Page) -> str:
     day = page.evaluate("new Date().toLocaleDateString('sv')")
     assert isinstance(day, str)

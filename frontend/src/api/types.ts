@@ -14423,10 +14423,6 @@ export interface components {
          * @description One brood on the board.
          */
         BroodRow: {
-            /** Tank Id */
-            tank_id: number;
-            /** Tank */
-            tank: string;
             /** Key */
             key: string;
             /** Species Id */
@@ -14456,7 +14452,7 @@ export interface components {
             next_at: string | null;
             /**
              * Small At
-             * @description When its tank is too small for so many
+             * @description When its tank is too small for so many, before they leave
              */
             small_at: string | null;
             /** Lost Count */
@@ -14465,6 +14461,10 @@ export interface components {
             sold_count: number;
             /** Moved Count */
             moved_count: number;
+            /** Tank Id */
+            tank_id: number;
+            /** Tank */
+            tank: string;
         };
         /**
          * BroodStep

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
 import { useWrite } from "../api/entries";
+import { useHeld } from "../api/useOutbox";
 import { newKey } from "../api/outbox";
 import { range } from "../api/range";
 import { invalidate } from "../api/replaceData";
@@ -63,8 +64,10 @@ const NEXT: Record<BroodRow["next_step"], string> = {
 function useStep(tankId: number) {
   const queries = useQueryClient();
   const write = useWrite(tankId);
+  const waiting = useHeld().some((h) => h.tankId === tankId && h.entry.body.kind === "brood");
   return {
     ...write,
+    waiting,
     step: (row: Pick<BroodRow, "key" | "species_id">, what: Step, count?: number, at?: string) => {
       const body: Body = { kind: "brood", brood: row.key, species_id: row.species_id, what };
       if (count !== undefined) body.count = count;
@@ -79,7 +82,7 @@ interface Named {
 }
 
 function BroodCard({ row, others }: { row: BroodRow; others: Named[] }) {
-  const { step, error, data, isPending } = useStep(row.tank_id);
+  const { step, error, waiting, isPending } = useStep(row.tank_id);
   const [open, setOpen] = useState(false);
   const counts = row.next_step === "counted";
   return (
@@ -127,7 +130,7 @@ function BroodCard({ row, others }: { row: BroodRow; others: Named[] }) {
         </InlineButton>
       </Line>
       {open && counts && <Counting row={row} others={others} step={step} />}
-      {data === "held" && <p role="status">{KEPT_HERE}</p>}
+      {waiting && <p role="status">{KEPT_HERE}</p>}
       <ProblemNote problem={error} />
     </Card>
   );
@@ -231,7 +234,7 @@ function NewBrood({ tanks }: { tanks: Named[] }) {
   const [what, setWhat] = useState<Step>("free-swimming");
   const [at, setAt] = useState<string | null>(null);
   const tankId = Number(tank || tanks[0]?.id || 0);
-  const { step, error, data, isPending } = useStep(tankId);
+  const { step, error, waiting, isPending } = useStep(tankId);
   const chosen = tables.species.find((s) => s.id === species);
   if (tanks.length === 0) return null;
   return (
@@ -257,7 +260,7 @@ function NewBrood({ tanks }: { tanks: Named[] }) {
         >
           Write it down
         </Button>
-        {data === "held" && <p role="status">{KEPT_HERE}</p>}
+        {waiting && <p role="status">{KEPT_HERE}</p>}
         <ProblemNote problem={error} />
       </Form>
     </section>
@@ -302,5 +305,5 @@ const Line = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 8px 12px;
-  align-items: end;
+  align-items: center;
 `;

@@ -47,7 +47,7 @@ def read_broods() -> BroodList:
     entries = mine.recent_of([t.id for t in all_tanks])
     here = [RoomTank(t.id, t.name, replay(entries.get(t.id, []))) for t in all_tanks]
     rows = brood_board(here, g.now)
-    return BroodList(verdict=board_verdict(rows), broods=rows)
+    return BroodList(verdict=board_verdict(rows, g.now), broods=rows)
 
 
 def _brood_in(tank_id: int, key: str) -> Brood | None:

@@ -74,6 +74,15 @@ def rack(now: datetime) -> list[tuple[str, list[Row]]]:
         ("Rack 8", _empty(now)),
         ("Rack 9", _quarantine(now)),
     ]
+    young = {
+        "Rack 3": [(4, "free-swimming", None)],
+        "Rack 5": [(23, "free-swimming", None), (9, "counted", 26), (2, "lost", 3)],
+    }
+    for name, rows in tanks:
+        species = next((body["animals"][0]["species_id"] for _, body in rows if body["kind"] == "stock-plan"), "")
+        for day, what, count in young.get(name, []):
+            brood = {"kind": "brood", "brood": "demo-brood", "species_id": species, "what": what, "count": count}
+            rows.append((day, brood))
     return tanks
 
 

@@ -93,7 +93,7 @@ def test_nobody_counted_is_said_and_reckoned_with_a_usual_brood() -> None:
     assert a.assumed
     assert a.count == USUAL_COUNT
     assert f"About {USUAL_COUNT} (not counted)" in a.verdict
-    assert brood(asked(count=0)).verdict == "No fry of angelfish are left."
+    assert brood(asked(count=0)).verdict == "No young are left."
 
 
 def test_a_measured_length_counts_and_the_food_goes_by_length() -> None:

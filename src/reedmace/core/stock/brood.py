@@ -193,7 +193,7 @@ def brood(question: BroodQuestion) -> BroodAnswer:
         raises_count=_raises(q, species, sale),
         course=course,
     )
-    return answer.model_copy(update={"verdict": _verdict(answer, species)})
+    return answer.model_copy(update={"verdict": _verdict(answer)})
 
 
 def _course(species: Species, length_cm: float, count: int, waits_days: float) -> list[BroodPoint]:
@@ -241,17 +241,16 @@ def _raises(q: BroodQuestion, species: Species, sale_cm: float) -> int:
     return min(max(math.floor((most - q.others_mg_n_day) / each), 0), 20000) if each > 0 else 20000
 
 
-def _verdict(a: BroodAnswer, species: Species) -> str:
-    name = formatting.inside(species.common_name)
+def _verdict(a: BroodAnswer) -> str:
     if a.count == 0:
-        return f"No fry of {name} are left."
+        return "No young are left."
     if a.swims_in_days is not None:
-        when = "any day now" if a.swims_in_days < 1 else f"in about {_in_words(a.swims_in_days)}"
+        when = "any day now" if a.swims_in_days < 1 else f"in about {in_words(a.swims_in_days)}"
         return f"Free-swimming {when}: no food before. {_ahead(a)}"
     many = f"About {a.count} (not counted)" if a.assumed else f"{a.count}"
     length = formatting.cm(a.length_cm, ".1f")
     often = "twice" if a.meals_count == 2 else f"{a.meals_count} times"
-    return f"{many} young of {name}, about {length}: {a.food}, {often} a day. {_ahead(a)}"
+    return f"{many} young, about {length}: {a.food}, {often} a day. {_ahead(a)}"
 
 
 def _ahead(a: BroodAnswer) -> str:
@@ -261,16 +260,16 @@ def _ahead(a: BroodAnswer) -> str:
     if a.too_small_in_days < 1:
         what = formatting.opening(a.too_small_for or "")
         return f"{what} is too small for so many by now: it raises {a.raises_count} to {sale}."
-    when = _in_words(a.too_small_in_days)
+    when = in_words(a.too_small_in_days)
     return (
         f"In about {when} {a.too_small_for} is too small for so many: it raises {a.raises_count} to {sale}."
         if a.too_small_in_days < a.sale_in_days
-        else f"This tank does until they leave at {sale}, in about {_in_words(max(a.sale_in_days, 1))}."
+        else f"This tank does until they leave at {sale}, in about {in_words(max(a.sale_in_days, 1))}."
     )
 
 
-def _in_words(days: float) -> str:
-    """A time ahead in days, weeks or months."""
+def in_words(days: float) -> str:
+    """A time ahead in days, weeks or months. days: 0.5 or more."""
     whole_days = round(days)
     if whole_days <= 13:
         return "a day" if whole_days == 1 else f"{whole_days} days"

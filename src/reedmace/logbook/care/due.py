@@ -17,6 +17,7 @@ from reedmace.core.quantity.constants import DAYS_PER_YEAR
 from reedmace.core.upkeep import CarePlanAnswer
 from reedmace.core.upkeep.care_plan import FLOW_TEST_DAYS
 from reedmace.core.upkeep.care_schemas import CareWhat
+from reedmace.logbook.care.brood_care import brood_care
 from reedmace.logbook.care.change_reviews import reviews
 from reedmace.logbook.care.in_quarantine import in_quarantine
 from reedmace.logbook.care.plug_checks import plug_check
@@ -74,7 +75,7 @@ def _looked_after(state: LogbookState, now: datetime) -> list[Due]:
         for r in reviews(state, now)
         if r.said is None
     ]
-    found += _anniversaries(state, now)
+    found += [*_anniversaries(state, now), *_of_broods(state, now)]
     shut_in = in_quarantine(state, now)
     if shut_in is not None:
         title = "The quarantine is over" if shut_in.answer.over else "The quarantine ends"
@@ -86,6 +87,26 @@ def _looked_after(state: LogbookState, now: datetime) -> list[Due]:
         found.append(
             Due(key="plugs", title="Is everything plugged in again?", detail=detail, at=asked.at, stage="keep")
         )
+    return found
+
+
+_BROOD_STEPS = {"hatched": "should hatch", "free-swimming": "should swim freely", "counted": "are to be counted"}
+
+
+def _of_broods(state: LogbookState, now: datetime) -> list[Due]:
+    """The next step of each brood, and the day its tank is too small."""
+    found = []
+    for one in brood_care(state, now):
+        name = formatting.inside(one.common_name)
+        words = _BROOD_STEPS.get(one.next_step)
+        if words is not None and one.next_at is not None:
+            title = f"The young of {name} {words}"
+            found.append(Due(key=f"brood-{one.key}", title=title, detail=one.verdict, at=one.next_at, stage="keep"))
+        if one.small_at is not None:
+            title = f"The tank is too small for so many young of {name}"
+            found.append(
+                Due(key=f"brood-small-{one.key}", title=title, detail=one.verdict, at=one.small_at, stage="keep")
+            )
     return found
 
 
