@@ -74,7 +74,7 @@ def rack(now: datetime) -> list[tuple[str, list[Row]]]:
         ("Rack 8", _empty(now)),
         ("Rack 9", _quarantine(now)),
     ]
-    young = {
+    young: dict[str, list[tuple[float, str, int | None]]] = {
         "Rack 3": [(4, "free-swimming", None)],
         "Rack 5": [(23, "free-swimming", None), (9, "counted", 26), (2, "lost", 3)],
     }
