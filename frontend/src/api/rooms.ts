@@ -46,6 +46,14 @@ export function useBroods() {
   return useQuery({ queryKey: ["broods"], queryFn: () => ask(client.GET("/api/broods")) });
 }
 
+/** Labels of a room's tanks, with their codes. */
+export function useLabels(roomId: number) {
+  return useQuery({
+    queryKey: ["labels", roomId],
+    queryFn: () => ask(client.GET("/api/rooms/{room_id}/labels", { params: { path: { room_id: roomId } } })),
+  });
+}
+
 /** The day on this device, as the API writes it. */
 function todayHere(): string {
   const now = nowDate();

@@ -9419,6 +9419,62 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rooms/{room_id}/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A label for each tank of a room, with a code that a phone's camera opens: a test is logged there. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    room_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LabelSheet"];
+                    };
+                };
+                /** @description Not signed in */
+                401: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+                /** @description No such tank */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/un-ionised-ammonia": {
         parameters: {
             query?: never;
@@ -20893,6 +20949,21 @@ export interface components {
             drops_per_ml?: number;
         };
         /**
+         * LabelSheet
+         * @description Labels of a room's tanks, in the order of the walk.
+         */
+        LabelSheet: {
+            /** Room */
+            room: string;
+            /**
+             * Own Machine
+             * @description Whether the address is this machine's own, which no phone can open
+             */
+            own_machine: boolean;
+            /** Labels */
+            labels: components["schemas"]["TankLabel"][];
+        };
+        /**
          * Layer
          * @description One layer of media across the flow.
          */
@@ -28599,6 +28670,30 @@ export interface components {
         TankIn: {
             /** Name */
             name: string;
+        };
+        /**
+         * TankLabel
+         * @description The label of one tank: what to read on it, and the code that opens its test line.
+         */
+        TankLabel: {
+            /** Tank Id */
+            tank_id: number;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Address */
+            address: string;
+            /**
+             * Path
+             * @description Dark cells of the code, as an SVG path
+             */
+            path: string;
+            /**
+             * Side
+             * @description Side of the code in cells
+             */
+            side: number;
         };
         /**
          * TankList

@@ -38,6 +38,7 @@ const Look = lazy(() => import("./SharedTank"));
 const RoomPage = lazy(() => import("../rooms/RoomPage"));
 const RoundPage = lazy(() => import("../rooms/RoundPage"));
 const BroodsPage = lazy(() => import("../rooms/BroodsPage"));
+const LabelsPage = lazy(() => import("../rooms/LabelsPage"));
 const RoomsPage = lazy(() => import("../rooms/RoomsPage"));
 const AwaySheet = lazy(() => import("../stages/keep/AwaySheet"));
 const CareSheet = lazy(() => import("../stages/keep/CareSheet"));
@@ -200,6 +201,7 @@ function Addresses() {
           <Route path="/broods" element={<BroodsPage />} />
           <Route path="/rooms" element={<RoomsPage />} />
           <Route path="/rooms/:roomId" element={<RoomPage />} />
+          <Route path="/rooms/:roomId/labels" element={<LabelsPage />} />
           <Route path="/rooms/:roomId/round" element={<RoundPage />} />
           <Route path="/account" element={<Account session={session.data} />} />
           <Route path="/reminders" element={<Reminders />} />

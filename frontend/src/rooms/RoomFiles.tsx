@@ -1,6 +1,7 @@
 /** Files of a room, and the meter on its air pump. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
 import { Button, Lead, ProblemNote, TextField } from "../kit";
@@ -18,6 +19,9 @@ export function RoomFiles({ roomId }: { roomId: number }) {
           </li>
           <li>
             <a href={`/api/rooms/${roomId}/calendar.ics`}>What is due, for a calendar</a>
+          </li>
+          <li>
+            <Link to={`/rooms/${roomId}/labels`}>Labels for the tanks, with a code for the phone</Link>
           </li>
         </List>
       </details>

@@ -11,11 +11,14 @@ from reedmace.api.openapi_responses import READ, file_of
 from reedmace.api.session import keeper, tanks
 from reedmace.core.errors import CannotAnswer
 from reedmace.formats import write_calendar
+from reedmace.formats.address_code import address_code
 from reedmace.formats.room_bundle import RoomBundle, room_bundle_parts
 from reedmace.logbook.care.ahead import calendar_rows
 from reedmace.logbook.care.due import Due
 from reedmace.logbook.plans.room_plan import RoomPlan, for_copies
 from reedmace.logbook.replay.state import replay
+from reedmace.logbook.rooms.label_words import label_words
+from reedmace.logbook.rooms.room_round import walk_order
 from reedmace.logbook.stages.stage_rows import stage_rows
 from reedmace.store import KeptRoom, Rooms, TankName
 
@@ -41,6 +44,50 @@ def _room(room_id: int) -> tuple[KeptRoom, list[TankName]]:
     room = Rooms(g.database, keeper().id).get(room_id)
     mine = {t.id: t for t in tanks().all()}
     return room, [mine[i] for i in dict.fromkeys(s.tank_id for s in room.plan.spots) if i in mine]
+
+
+class TankLabel(BaseModel):
+    """The label of one tank: what to read on it, and the code that opens its test line."""
+
+    tank_id: int = Field(ge=1, le=2**53)
+    name: str
+    words: str
+    address: str
+    path: str = Field(description="Dark cells of the code, as an SVG path")
+    side: int = Field(ge=1, le=400, description="Side of the code in cells")
+
+
+class LabelSheet(BaseModel):
+    """Labels of a room's tanks, in the order of the walk."""
+
+    room: str
+    own_machine: bool = Field(description="Whether the address is this machine's own, which no phone can open")
+    labels: list[TankLabel]
+
+
+@blueprint.get("/rooms/<int:room_id>/labels")
+@blueprint.output(LabelSheet)
+@blueprint.doc(responses=READ)
+def read_labels(room_id: int) -> LabelSheet:
+    """A label for each tank of a room, with a code that a phone's camera opens: a test is logged there."""
+    (room, here), mine = _room(room_id), tanks()
+    entries = mine.recent_of([t.id for t in here])
+    names = {t.id: t.name for t in here}
+    # The address by which the keeper came, for the phone in the same house.
+    base = request.host_url.rstrip("/")
+    found = []
+    for tank_id, _ in walk_order(room.plan):
+        if tank_id in names:
+            state = replay(entries.get(tank_id, []))
+            address = f"{base}/tanks/{tank_id}/cycle"
+            code = address_code(address)
+            found.append(
+                TankLabel(
+                    tank_id=tank_id, name=names[tank_id], words=label_words(state), address=address, **code._asdict()
+                )
+            )
+    alone = request.host.partition(":")[0] in ("127.0.0.1", "localhost", "[")
+    return LabelSheet(room=room.name, own_machine=alone, labels=found)
 
 
 @blueprint.get("/rooms/<int:room_id>/bundle.json")
