@@ -30,7 +30,7 @@ class BroodMove(BaseModel):
     """A brood, or part of it, that moves to another tank."""
 
     model_config = ConfigDict(extra="forbid")
-    key: Key
+    key: Annotated[Key, Field(max_length=56)]
     brood: Annotated[str, Field(min_length=4, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
     from_id: TankId
     to_id: TankId
@@ -64,6 +64,10 @@ def move_brood(json_data: BroodMove) -> ManyWritten:
     """Move a brood, or part of it, to another tank: recorded in both or in neither."""
     ask, mine = json_data, tanks()
     own_tanks([ask.from_id, ask.to_id], "from_id, to_id")
+    keys = {ask.from_id: f"{ask.key}-from", ask.to_id: f"{ask.key}-to"}
+    if mine.is_written(ask.from_id, keys[ask.from_id]):
+        # The answer was lost on its way: what was written then is told again.
+        return ManyWritten(entries=[e for tank, key in keys.items() for e in mine.recent(tank) if e.key == key])
     here, there = _brood_in(ask.from_id, ask.brood), _brood_in(ask.to_id, ask.brood)
     if here is None or ask.from_id == ask.to_id:
         raise ProblemError(422, "Not movable", "There is no such brood in that tank, or both tanks are the same.")
@@ -85,7 +89,7 @@ def move_brood(json_data: BroodMove) -> ManyWritten:
     begun = g.now if here.free_at else here.hatched_at or here.spawned_at or g.now
     with g.database.atomic():
         written = [
-            mine.add(ask.from_id, NewEntry(key=f"{ask.key[:56]}-from", at=g.now, body=gone), g.now)[0],
-            mine.add(ask.to_id, NewEntry(key=f"{ask.key[:56]}-to", at=begun, body=came), g.now)[0],
+            mine.add(ask.from_id, NewEntry(key=keys[ask.from_id], at=g.now, body=gone), g.now)[0],
+            mine.add(ask.to_id, NewEntry(key=keys[ask.to_id], at=begun, body=came), g.now)[0],
         ]
     return ManyWritten(entries=written)
