@@ -7,6 +7,7 @@ import sys
 import tempfile
 import threading
 import time
+from contextlib import suppress
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
@@ -173,7 +174,9 @@ def test_everything_killed_at_once_comes_back_on_the_same_folder(running: Runnin
     os.killpg(running.process.pid, signal.SIGKILL)
     for name in ("reedmace.command.web_server", "mariadbd"):
         for pid in running.pids(name):
-            os.kill(pid, signal.SIGKILL)
+            # One may have died with its parent between the list and the kill.
+            with suppress(ProcessLookupError):
+                os.kill(pid, signal.SIGKILL)
     running.process.wait(10)
     running.start()
     writer.await_acknowledged(5)

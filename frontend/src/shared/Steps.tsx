@@ -9,7 +9,6 @@ import type { Entry, FittingStep } from "../api/schemas";
 import { useHeld } from "../api/useOutbox";
 import { Caution, Explained, InlineButton, phone, ProblemNote, TextField } from "../kit";
 import { LOCALE } from "../quantity/locale";
-import { KEPT_HERE } from "./keptHere";
 
 interface Props {
   tankId: number;
@@ -125,7 +124,8 @@ function StepRow({ tankId, filterKey, step, number, entry, next, missing, since 
             });
           }}
         />
-        {write.data === "held" && <p role="status">{KEPT_HERE}</p>}
+        {/* What waits on this device is said at the head of the page: a line here would move the next step under the
+        finger that ticks it. */}
         <ProblemNote problem={write.error} />
       </div>
     </li>

@@ -20,7 +20,8 @@ from reedmace.logbook.care.due import Due, due
 from reedmace.logbook.care.in_quarantine import in_quarantine, usual_quarantine_days
 from reedmace.logbook.care.spare_sponges import Seed, seeds
 from reedmace.logbook.plans.room_plan import RoomPlan, Spot, shelf_of
-from reedmace.logbook.replay.animals import animals_in
+from reedmace.logbook.replay.animals import animals_in, grown_in
+from reedmace.logbook.replay.broods import broods_of
 from reedmace.logbook.replay.current_plans import stock_plan, tank_plan
 from reedmace.logbook.replay.entries import AirSeen, Reading
 from reedmace.logbook.replay.equipment import EquippedFilter, installed_filters
@@ -140,9 +141,10 @@ def animals_in_words(state: LogbookState) -> str:
         **{i: s.common_name for i, s in SPECIES.items()},
         **{s.id: s.common_name for s in stock_plan(state).own_species},
     }
-    inside = animals_in(state)
-    if inside:
-        return ", ".join(f"{a.count} {names.get(a.species_id, a.species_id)}" for a in inside)
+    inside = ", ".join(f"{a.count} {names.get(a.species_id, a.species_id)}" for a in grown_in(state))
+    young = any(brood.hatched for brood in broods_of(state))
+    if inside or young:
+        return f"{inside} and young" if inside and young else inside or "young alone"
     planned = stock_plan(state).animals
     if planned:
         return "nobody yet; planned: " + ", ".join(
