@@ -17,7 +17,7 @@ def test_each_tank_has_a_label_whose_code_opens_it(keeper) -> None:
     assert [label["tank_id"] for label in sheet["labels"]] == ids
     first, second = sheet["labels"]
     assert first["words"].startswith("5")
-    assert first["words"].endswith(" L. 6 guppy")
+    assert first["words"].endswith(" L. 6 Guppy")
     assert second["name"] == "High, with a very long name"
     for label in sheet["labels"]:
         (found,) = zxingcpp.read_barcodes(picture(AddressCode(label["path"], label["side"])))

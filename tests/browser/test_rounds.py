@@ -92,6 +92,21 @@ def test_a_brood_is_counted_and_moved_on_a_phone_in_a_few_presses(
     expect(page.get_by_role("main")).to_contain_text("31 young came: Swordtail")
 
 
+def test_labels_of_a_room_stand_on_a_sheet_to_print(page: Page, running: Running, rack: str, axe_source: str) -> None:
+    page.get_by_text("Files of this room").click()
+    page.get_by_role("link", name="Labels for the tanks, with a code for the phone").click()
+    label = page.get_by_role("article", name="Rack 4")
+    expect(label).to_contain_text("31 L, Burreed 8 sponge. 40 Cherry shrimp")
+    expect(label.get_by_role("img")).to_be_visible()
+    expect(page.get_by_role("article")).to_have_count(9)
+    # The tests' own address is a machine's own.
+    expect(page.get_by_text("which no phone can open")).to_be_visible()
+    assert violations(page, axe_source) == []
+    page.emulate_media(media="print")
+    expect(page.get_by_role("button", name="Print", exact=True)).to_be_hidden()
+    expect(label).to_be_visible()
+
+
 def today(page: Page) -> str:
     day = page.evaluate("new Date().toLocaleDateString('sv')")
     assert isinstance(day, str)

@@ -16,7 +16,7 @@ export default function LabelsPage() {
       <Stack>
         <Opening asked={[labels]}>Writing the labels…</Opening>
         {sheet && (
-          <div className="screen-only">
+          <Head className="screen-only">
             <Verdict>
               {sheet.labels.length > 0
                 ? "Print them, cut them out, stick each on its tank. A phone's camera on the code opens the tank where a test is logged."
@@ -39,7 +39,7 @@ export default function LabelsPage() {
                 address in your network first, and print from there.
               </Caution>
             )}
-          </div>
+          </Head>
         )}
         <Labels>
           {sheet?.labels.map((label) => (
@@ -62,6 +62,10 @@ export default function LabelsPage() {
 const Stack = styled.div`
   display: grid;
   gap: 16px;
+`;
+const Head = styled.div`
+  display: grid;
+  gap: 12px;
 `;
 const Labels = styled.div`
   display: grid;
