@@ -10,4 +10,4 @@ def label_words(state: LogbookState) -> str:
     """Litres, filters and animals of a tank in a line. state: the tank's."""
     litres = [formatting.litres(net_litres(state))] if state.tank_plan is not None else []
     box = ", ".join([*litres, *(f.filter.name for f in state.filters())])
-    return ". ".join(part for part in (box, animals_in_words(state)) if part)
+    return ". ".join(part for part in (box, formatting.opening(animals_in_words(state))) if part)
