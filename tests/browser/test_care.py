@@ -213,9 +213,11 @@ def test_what_is_done_without_connection_is_not_done_twice(page: Page, new_keepe
     expect(page.get_by_text("Kept on this device; it will be sent later.").first).to_be_visible()
     expect(done).to_be_disabled()
     page.unroute("**/entries")
-    page.reload()
-    expect(page.get_by_text("kept on this device and will be sent")).to_be_hidden()
+    # A page just opened has not said yet what it keeps: it is sent when the server has answered.
+    with page.expect_response(lambda answer: answer.request.method == "POST" and answer.url.endswith("/entries")):
+        page.reload()
     expect(page.get_by_role("heading", level=1)).to_be_visible()
+    expect(page.get_by_text("kept on this device and will be sent")).to_be_hidden()
     entries = send(page, running.url, "GET", f"/api/tanks/{tank}/entries")["entries"]
     assert [e["body"]["kind"] for e in entries].count("water-change") == 1
 
