@@ -122,3 +122,16 @@ def test_young_of_an_animal_nobody_described_are_told_as_such(keeper, two) -> No
     (row,) = board(keeper)
     assert row["answer"] is None
     assert row["verdict"].startswith("Nobody has described")
+
+
+def test_those_that_join_uncounted_ones_are_as_unknown_and_a_measured_length_goes_along(keeper, two) -> None:
+    step(keeper, two[0], "free-swimming", 20, count=80)
+    step(keeper, two[0], "counted", 1, count=80, length_cm=0.7)
+    step(keeper, two[1], "came", 20)
+    before = next(r for r in board(keeper) if r["tank"] == "Nursery")["answer"]["length_cm"]
+    body = {"key": "move-join-1", "brood": "brood-1", "from_id": two[0], "to_id": two[1], "count": 30}
+    assert keeper.send("POST", "/api/broods/move", body).status_code == 201
+    there = next(r for r in board(keeper) if r["tank"] == "Grow-out")
+    # Thirty would be too few: nobody knows how many swim there.
+    assert there["counted"] is None
+    assert there["answer"]["length_cm"] == pytest.approx(before, rel=0.01)

@@ -14397,7 +14397,10 @@ export interface components {
              * @description Made by the sender; the same key twice is one entry
              */
             key: string;
-            /** Brood */
+            /**
+             * Brood
+             * @description The same in every tank
+             */
             brood: string;
             /** From Id */
             from_id: number;

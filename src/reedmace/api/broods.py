@@ -9,8 +9,9 @@ from pydantic import BaseModel, ConfigDict, Field
 from reedmace.api.problems import ProblemError
 from reedmace.api.rooms import REFUSED, ManyWritten, TankId, own_tanks
 from reedmace.api.session import tanks
-from reedmace.logbook.replay.breeding_entries import BroodStep
-from reedmace.logbook.replay.broods import Brood, broods_of
+from reedmace.core.contract import Issue
+from reedmace.logbook.replay.breeding_entries import BroodKey, BroodStep
+from reedmace.logbook.replay.broods import Brood, broods_of, fry_length_now_cm, species_of
 from reedmace.logbook.replay.entries import Key, NewEntry
 from reedmace.logbook.replay.state import replay
 from reedmace.logbook.rooms.brood_board import BroodRow, board_verdict, brood_board
@@ -31,7 +32,7 @@ class BroodMove(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
     key: Annotated[Key, Field(max_length=56)]
-    brood: Annotated[str, Field(min_length=4, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
+    brood: BroodKey
     from_id: TankId
     to_id: TankId
     count: Annotated[int | None, Field(ge=1, le=20000, description="All of them where left out")] = None
@@ -56,6 +57,12 @@ def _brood_in(tank_id: int, key: str) -> Brood | None:
     return next((b for b in found if b.key == key and not b.over), None)
 
 
+def _measured_cm(tank_id: int, brood: Brood) -> float | None:
+    """Length of its young today where it was once measured, so that it goes with them; None where it was not."""
+    species = species_of(replay(tanks().recent(tank_id)), brood.species_id)
+    return None if brood.length_cm is None or species is None else fry_length_now_cm(species, brood, g.now)
+
+
 @blueprint.post("/broods/move")
 @blueprint.input(BroodMove)
 @blueprint.output(ManyWritten, status_code=201)
@@ -70,19 +77,24 @@ def move_brood(json_data: BroodMove) -> ManyWritten:
         return ManyWritten(entries=[e for tank, key in keys.items() for e in mine.recent(tank) if e.key == key])
     here, there = _brood_in(ask.from_id, ask.brood), _brood_in(ask.to_id, ask.brood)
     if here is None or ask.from_id == ask.to_id:
-        raise ProblemError(422, "Not movable", "There is no such brood in that tank, or both tanks are the same.")
+        what = "names no brood of that tank, or both tanks are the same."
+        issue = Issue(where="brood", what=what, remedy="Look at the board again, and choose another tank.")
+        raise ProblemError(422, "Not movable", f"brood {what}", [issue])
     if ask.count is not None and here.count is not None and ask.count > here.count:
-        what = f"count is {ask.count}, and there are {here.count}: count them first, or move fewer."
-        raise ProblemError(422, "Too many", what)
+        what = f"is {ask.count}, and there are {here.count}."
+        issue = Issue(where="count", what=what, remedy="Count them first, or move fewer.")
+        raise ProblemError(422, "Too many", f"count {what}", [issue])
     went = ask.count if ask.count is not None else here.count
+    # Where nobody counted those that go, or those of the same brood that are there, nobody knows how many it will be.
+    unknown = went is None or (there is not None and there.count is None)
     gone = BroodStep(kind="brood", brood=ask.brood, what="moved", species_id=here.species_id, count=ask.count)
     came = BroodStep(
         kind="brood",
         brood=ask.brood,
         what="came" if here.free_at else "hatched" if here.hatched_at else "spawned" if here.spawned_at else "pair",
         species_id=here.species_id,
-        # Those of the same brood that are there already are counted with them.
-        count=None if went is None else went + (there.count or 0 if there else 0),
+        count=None if unknown else (went or 0) + (there.count or 0 if there else 0),
+        length_cm=_measured_cm(ask.from_id, here),
         free_at=here.free_at,
     )
     # Eggs keep the day they were laid, so that the day they hatch stays.

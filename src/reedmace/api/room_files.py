@@ -1,5 +1,7 @@
 """Files of a room: one bundle with all its tanks, out and in, and one calendar."""
 
+from urllib.parse import urlsplit
+
 from apiflask import APIBlueprint
 from flask import Response, g, request
 from flask_login import current_user
@@ -86,7 +88,7 @@ def read_labels(room_id: int) -> LabelSheet:
                     tank_id=tank_id, name=names[tank_id], words=label_words(state), address=address, **code._asdict()
                 )
             )
-    alone = request.host.partition(":")[0] in ("127.0.0.1", "localhost", "[")
+    alone = urlsplit(base).hostname in ("127.0.0.1", "::1", "localhost")
     return LabelSheet(room=room.name, own_machine=alone, labels=found)
 
 

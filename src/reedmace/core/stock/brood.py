@@ -12,7 +12,7 @@ from reedmace.core.quantity.constants import DAYS_PER_YEAR
 from reedmace.core.stock.compatibility import SWIM_LENGTHS
 from reedmace.core.stock.flow_demand import CROWDED_MG_N_L_DAY
 from reedmace.core.stock.growth import GROWTH_PER_YEAR, USUAL_PER_YEAR, length_at
-from reedmace.core.stock.species import Species, body_mass_g, find_species
+from reedmace.core.stock.species import Species, body_mass_g, find_species, mass_source
 
 EARLY_LIFE: dict[str, tuple[float, float, float]] = {
     # By group: days to hatch, days from hatching to swimming freely, length then in cm; at 25 °C (memory).
@@ -43,6 +43,8 @@ SALE_SHARE, LEAST_SALE_CM, MOST_SALE_SHARE = 0.5, 1.5, 0.9
 practice)."""
 USUAL_COUNT = 50
 """Fry of a brood nobody has counted (memory)."""
+COUNT_AFTER_DAYS = 14.0
+"""Days after which young that swim freely are first counted (common practice)."""
 STEP_DAYS, LONGEST_DAYS = 7.0, 1100.0
 
 FOODS: tuple[tuple[float, str, int], ...] = (
@@ -134,6 +136,12 @@ def fry_load_mg_n_day(species: Species, length_cm: float) -> float:
     return food_g * species.protein_percent / 100 * NITROGEN_PER_PROTEIN * 1000
 
 
+def too_small_before_sale(answer: BroodAnswer) -> float | None:
+    """Days until the tank is too small for so many; None where they leave before. answer: of the brood."""
+    days = answer.too_small_in_days
+    return days if days is not None and days < answer.sale_in_days else None
+
+
 @computation("brood", "How long the fry are, what they eat and make, and until when their tank does")
 def brood(question: BroodQuestion) -> BroodAnswer:
     """Growth, food and waste of a brood.
@@ -155,12 +163,18 @@ def brood(question: BroodQuestion) -> BroodAnswer:
         "cm",
         "bertalanffy",
     )
-    mass = w.line("m", "count × a L^b", f"{count} fry", count * body_mass_g(length, species.body_form), "g", "memory")
+    mass = w.line(
+        "m",
+        "count × a L^b",
+        f"{count} fry",
+        count * body_mass_g(length, species.body_form),
+        "g",
+        mass_source(species.body_form),
+    )
     eats = swims_in is None
     feed = mass * ration_percent(species, length) / 100 if eats else 0.0
-    w.line(
-        "F", "m × ration / 100", f"{ration_percent(species, length):.3g} % of the mass a day", feed, "g/day", "memory"
-    )
+    share = f"{ration_percent(species, length):.3g} % of the mass a day" if eats else "no food before they swim"
+    w.line("F", "m × ration / 100", share, feed, "g/day", "memory")
     load = w.sum(
         "P",
         "F × protein × 0.092 × 1000",

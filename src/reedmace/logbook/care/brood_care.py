@@ -9,7 +9,14 @@ from reedmace.core.contract import Part, whole
 from reedmace.core.memo import memoize
 from reedmace.core.quantity import formatting
 from reedmace.core.stock import Species
-from reedmace.core.stock.brood import BroodAnswer, BroodQuestion, brood, early_days
+from reedmace.core.stock.brood import (
+    COUNT_AFTER_DAYS,
+    BroodAnswer,
+    BroodQuestion,
+    brood,
+    early_days,
+    too_small_before_sale,
+)
 from reedmace.logbook.care.later_years import film_carries_mg_n_day
 from reedmace.logbook.replay.animals import grown_load
 from reedmace.logbook.replay.broods import (
@@ -25,8 +32,6 @@ from reedmace.logbook.replay.equipment import installed_filters, tank_site, temp
 from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.water import net_litres
 
-COUNT_AFTER = timedelta(days=14)
-"""When young that swim freely are first counted (common practice)."""
 NextStep = Literal["spawned", "hatched", "free-swimming", "counted"]
 
 
@@ -60,9 +65,7 @@ def _cared(state: LogbookState, one: Brood, now: datetime) -> BroodCare:
     laid = swims is not None or one.free_at is not None
     answer = _answer(state, one, species, swims, now) if species is not None and laid else None
     name = species.common_name if species else one.species_id
-    # A tank that is too small only after they have left is large enough.
-    small = answer.too_small_in_days if answer else None
-    small = small if answer and small is not None and small < answer.sale_in_days else None
+    small = too_small_before_sale(answer) if answer else None
     step, at = _next(one, species, swims, warmth)
     return BroodCare(
         key=one.key,
@@ -111,7 +114,7 @@ def _next(
 ) -> tuple[NextStep, datetime | None]:
     """The step to write down next, and when it is to be expected."""
     if one.free_at is not None:
-        return "counted", one.free_at + COUNT_AFTER if one.count is None else None
+        return "counted", one.free_at + timedelta(days=COUNT_AFTER_DAYS) if one.count is None else None
     if one.hatched_at is not None:
         return "free-swimming", swims
     if one.spawned_at is None:

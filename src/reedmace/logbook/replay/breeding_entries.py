@@ -28,13 +28,16 @@ class OnRound(Part):
     tasks: Annotated[list[TaskOnRound], Field(max_length=100)] = Field(default_factory=list)
 
 
+BroodKey = Annotated[
+    str, Field(min_length=4, max_length=40, pattern=r"^[A-Za-z0-9_-]+$", description="The same in every tank")
+]
+
+
 class BroodStep(Part):
     """A step in the life of a brood."""
 
     kind: Literal["brood"]
-    brood: Annotated[
-        str, Field(min_length=4, max_length=40, pattern=r"^[A-Za-z0-9_-]+$", description="The same in every tank")
-    ]
+    brood: BroodKey
     what: Literal["pair", "spawned", "hatched", "free-swimming", "counted", "came", "moved", "sold", "lost", "ended"]
     species_id: Name
     count: (

@@ -59,10 +59,11 @@ def _after(brood: Brood, step: BroodStep, at: datetime) -> dict[str, object]:
         changed |= {"length_cm": step.length_cm, "measured_at": at}
     if step.what in _GONE:
         there = USUAL_COUNT if brood.count is None else brood.count
-        went = there if step.count is None else min(step.count, max(there, step.count if brood.count is None else 0))
+        went = there if step.count is None else step.count if brood.count is None else min(step.count, there)
         field = _GONE[step.what]
         changed[field] = getattr(brood, field) + went
-        left = None if brood.count is None and step.count is not None else max(there - went, 0)
+        # Of a number nobody knows, nobody knows what is left.
+        left = None if brood.count is None and step.count is not None else there - went
         return changed | {"count": left, "over": left == 0}
     if step.what == "ended":
         return changed | {"over": True}
