@@ -135,3 +135,10 @@ def test_those_that_join_uncounted_ones_are_as_unknown_and_a_measured_length_goe
     # Thirty would be too few: nobody knows how many swim there.
     assert there["counted"] is None
     assert there["answer"]["length_cm"] == pytest.approx(before, rel=0.01)
+
+
+def test_of_livebearers_no_eggs_are_asked_for(keeper, two) -> None:
+    step(keeper, two[0], "pair", 3, species_id="guppy")
+    (row,) = board(keeper)
+    assert (row["next_step"], row["next_at"]) == ("free-swimming", None)
+    assert "nothing is laid or born yet" in row["verdict"]

@@ -187,7 +187,7 @@ def save_room(room_id: int, json_data: RoomSave) -> RoomSeen:
     own_tanks(staying, "plan.spots")
     with g.database.atomic():
         room = _rooms().save(room_id, json_data.name.strip(), json_data.plan, json_data.version)
-        _off_the_round(before, staying)
+        _clear_round_days(before, staying)
     return RoomSeen(room=_out(room), view=_seen(room.plan))
 
 
@@ -201,7 +201,7 @@ def see_room(room_id: int, json_data: RoomPlan) -> RoomView:
     return _seen(json_data)
 
 
-def _off_the_round(before: KeptRoom, staying: list[int]) -> None:
+def _clear_round_days(before: KeptRoom, staying: list[int]) -> None:
     """Tell tanks that leave a room on whose round they are that it has no days for them any more."""
     if before.plan.taken is None:
         return
@@ -224,7 +224,7 @@ class Gone(BaseModel):
 def remove_room(room_id: int) -> Gone:
     """Take a room away. Its tanks stay."""
     with g.database.atomic():
-        _off_the_round(_rooms().get(room_id), [])
+        _clear_round_days(_rooms().get(room_id), [])
         _rooms().remove(room_id)
     return Gone(removed=True)
 

@@ -15,7 +15,7 @@ from reedmace.core.contract import Issue
 from reedmace.core.upkeep import room_round
 from reedmace.logbook.plans.room_plan import RoomPlan, RoundHabits
 from reedmace.logbook.replay.entries import NewEntry
-from reedmace.logbook.rooms.room_round import RoundTank, RoundView, entries_of, round_question, round_view, taken_on
+from reedmace.logbook.rooms.room_round import RoundTank, RoundView, round_entries, round_question, round_view, taken_on
 from reedmace.store import Rooms
 
 blueprint = APIBlueprint("rounds", __name__, url_prefix="/api", tag="Rooms")
@@ -104,7 +104,7 @@ def save_round(room_id: int, json_data: RoundSave) -> RoundView:
     plan = room.plan.model_copy(update={"habits": habits, "taken": taken})
     with g.database.atomic():
         saved = rooms.save(room_id, room.name, plan, room.version)
-        for tank_id, body in entries_of(taken, here, today).items():
+        for tank_id, body in round_entries(taken, here, today).items():
             # A tank without work this week needs no word of it, unless another round said something before.
             if body.tasks or room.plan.taken is not None:
                 key = f"round-{room_id}-{saved.version}-{tank_id}"

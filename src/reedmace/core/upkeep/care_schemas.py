@@ -42,7 +42,7 @@ class Away(Part):
     to_days: Annotated[float, number("days", -4000, 4000)]
 
 
-Ahead = Annotated[float, number("days", -40000, 4000)]
+DaysFromNow = Annotated[float, number("days", -40000, 4000)]
 
 
 class RoundVisit(Part):
@@ -50,8 +50,8 @@ class RoundVisit(Part):
 
     what: CareWhat
     filter_key: Name | None = None
-    due_day: Annotated[Ahead, Field(description="When it was due as the round was taken on, from now")]
-    walk_days: Annotated[list[Ahead], Field(max_length=7, description="From now; none where it is left over")]
+    due_day: Annotated[DaysFromNow, Field(description="When it was due as the round was taken on, from now")]
+    walk_days: Annotated[list[DaysFromNow], Field(max_length=7, description="From now; none where it is left over")]
 
 
 class RoundWeek(Part):

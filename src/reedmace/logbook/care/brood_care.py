@@ -87,7 +87,7 @@ def _cared(state: LogbookState, one: Brood, now: datetime) -> BroodCare:
 def _without_figures(name: str, *, described: bool) -> str:
     if not described:
         return f"Nobody has described {name}: what its young eat and make is not known. Describe it in Stock."
-    return f"A pair of {formatting.inside(name)}: no eggs written down yet."
+    return f"A pair of {formatting.inside(name)}: nothing is laid or born yet."
 
 
 def _answer(state: LogbookState, one: Brood, species: Species, swims: datetime | None, now: datetime) -> BroodAnswer:
@@ -118,6 +118,8 @@ def _next(
     if one.hatched_at is not None:
         return "free-swimming", swims
     if one.spawned_at is None:
-        return "spawned", None
+        # Livebearers lay no eggs: their young swim as they are born.
+        born = species is not None and sum(early_days(species, temperature_c)) == 0
+        return "free-swimming" if born else "spawned", None
     hatch = early_days(species, temperature_c)[0] if species is not None else None
     return "hatched", None if hatch is None else one.spawned_at + timedelta(days=hatch)

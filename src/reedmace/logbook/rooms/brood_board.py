@@ -49,7 +49,7 @@ def _pressing(row: BroodRow, now: datetime) -> str:
     if row.next_step == "counted":
         return f"Count the young {name} in {row.tank}." if row.counted is None else "All have room until they leave."
     if row.next_at is None:
-        return f"{row.tank} waits for eggs of {name}."
+        return f"{row.tank} waits for {name} to breed."
     days = max((row.next_at - now).total_seconds() / 86400, 0.0)
     when = "any day now" if days < 1 else f"in about {in_words(days)}"
     return f"The {name} in {row.tank} should {'hatch' if row.next_step == 'hatched' else 'swim freely'} {when}."

@@ -124,7 +124,7 @@ def taken_on(answer: RoomRoundAnswer, now: datetime, today: date) -> TakenRound:
     return TakenRound(taken_at=now, from_day=today, tasks=tasks[:1600])
 
 
-def entries_of(taken: TakenRound | None, tanks: Mapping[int, RoundTank], today: date) -> dict[int, OnRound]:
+def round_entries(taken: TakenRound | None, tanks: Mapping[int, RoundTank], today: date) -> dict[int, OnRound]:
     """What each tank's logbook gets when a round is taken on or given back, by tank.
 
     taken: the round, None when it is given back; tanks: in the room, by id; today: the keeper's day.
@@ -285,4 +285,4 @@ def _named(names: list[str]) -> str:
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 
-__all__ = ["RoundTank", "RoundView", "entries_of", "round_question", "round_view", "taken_on"]
+__all__ = ["RoundTank", "RoundView", "round_entries", "round_question", "round_view", "taken_on"]
