@@ -155,33 +155,8 @@ def brood(question: BroodQuestion) -> BroodAnswer:
     species = find_species(q.species_id, "species_id", q.own_species)
     count = USUAL_COUNT if q.count is None else q.count
     swims_in = -q.age_days if q.age_days < 0 else None
-    length = w.line(
-        "L",
-        "L∞ − (L∞ − L0) exp(−K t)",
-        f"{species.adult_length_cm:g} cm grown, {max(q.age_days, 0):.0f} days old",
-        q.length_cm or fry_length_cm(species, q.age_days),
-        "cm",
-        "bertalanffy",
-    )
-    mass = w.line(
-        "m",
-        "count × a L^b",
-        f"{count} fry",
-        count * body_mass_g(length, species.body_form),
-        "g",
-        mass_source(species.body_form),
-    )
     eats = swims_in is None
-    feed = mass * ration_percent(species, length) / 100 if eats else 0.0
-    share = f"{ration_percent(species, length):.3g} % of the mass a day" if eats else "no food before they swim"
-    w.line("F", "m × ration / 100", share, feed, "g/day", "memory")
-    load = w.sum(
-        "P",
-        "F × protein × 0.092 × 1000",
-        {"F": feed, "protein": species.protein_percent / 100, "0.092": NITROGEN_PER_PROTEIN},
-        "mg N/day",
-        "timmons",
-    )
+    length, mass, feed, load = _today(q, species, count, w)
     course = _course(species, length, count, swims_in or 0.0)
     small = _too_small(q, species, course)
     grown = species.adult_length_cm
@@ -208,6 +183,38 @@ def brood(question: BroodQuestion) -> BroodAnswer:
         course=course,
     )
     return answer.model_copy(update={"verdict": _verdict(answer)})
+
+
+def _today(q: BroodQuestion, species: Species, count: int, w: Working) -> tuple[float, float, float, float]:
+    """Length in cm, mass in g, food in g a day and ammonia in mg N a day of the brood. w: gets the lines."""
+    eats = q.age_days >= 0
+    length = w.line(
+        "L",
+        "L∞ − (L∞ − L0) exp(−K t)",
+        f"{species.adult_length_cm:g} cm grown, {max(q.age_days, 0):.0f} days old",
+        q.length_cm or fry_length_cm(species, q.age_days),
+        "cm",
+        "bertalanffy",
+    )
+    mass = w.line(
+        "m",
+        "count × a L^b",
+        f"{count} fry",
+        count * body_mass_g(length, species.body_form),
+        "g",
+        mass_source(species.body_form),
+    )
+    feed = mass * ration_percent(species, length) / 100 if eats else 0.0
+    share = f"{ration_percent(species, length):.3g} % of the mass a day" if eats else "no food before they swim"
+    w.line("F", "m × ration / 100", share, feed, "g/day", "memory")
+    load = w.sum(
+        "P",
+        "F × protein × 0.092 × 1000",
+        {"F": feed, "protein": species.protein_percent / 100, "0.092": NITROGEN_PER_PROTEIN},
+        "mg N/day",
+        "timmons",
+    )
+    return length, mass, feed, load
 
 
 def _course(species: Species, length_cm: float, count: int, waits_days: float) -> list[BroodPoint]:
