@@ -32,6 +32,12 @@ EXAMPLES: dict[str, dict[str, Any]] = {
         "media": [{"media": "foam-20", "area_cm2": 260, "depth_cm": 10}],
         "net_l": 130,
     },
+    "plumbing-heads": {
+        "pump": {"max_flow_lph": 800, "max_head_m": 1.4},
+        "hoses": [{"bore_mm": 16, "length_m": 2.8, "intake_share": 0.5}],
+        "fittings": [{"kind": "strainer"}, {"kind": "exit"}],
+        "media": [{"media": "foam-20", "area_cm2": 260, "depth_cm": 10}],
+    },
     "vial-reading": {
         "white": [{"r": 240, "g": 240, "b": 236}] * 4,
         "vial": [{"r": 140, "g": 178, "b": 92}] * 4,

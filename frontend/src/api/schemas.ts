@@ -71,6 +71,7 @@ export type BoardRow = Schemas["BoardRow"];
 export type AheadRow = Schemas["AheadRow"];
 export type CareRow = Schemas["CareRow"];
 export type KeepView = Schemas["KeepView"];
+export type PlumbingHeads = Schemas["PlumbingHeadsAnswer"];
 export type MediaStack = Schemas["MediaStackAnswer"];
 export type OverflowCheck = Schemas["OverflowCheckAnswer"];
 export type MethodChoice = Schemas["MethodChoice"];
@@ -105,6 +106,7 @@ interface Computations {
   "hospital-filter": [Schemas["HospitalQuestion"], Schemas["HospitalAnswer"]];
   "sponge-seed": [Schemas["SpongeSeedQuestionIn"], Schemas["SpongeSeedAnswer"]];
   "ammonia-dose": [Schemas["AmmoniaDoseQuestion"], Schemas["AmmoniaDoseAnswer"]];
+  "plumbing-heads": [Schemas["OperatingPointQuestionIn"], Schemas["PlumbingHeadsAnswer"]];
   "kh-titration": [Schemas["KhTitrationQuestion"], Schemas["KhTitrationAnswer"]];
   "read-quantity": [Schemas["ReadQuantityQuestion"], Schemas["ReadQuantityAnswer"]];
   "airline-bucket": [Schemas["AirlineBucketQuestion"], Schemas["AirlineBucketAnswer"]];

@@ -7554,6 +7554,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/plumbing-heads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Heads along the way of the water, and what the flow is worth. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["OperatingPointQuestionIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlumbingHeadsAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/throttle-marks": {
         parameters: {
             query?: never;
@@ -7961,7 +8010,7 @@ export interface paths {
             };
             requestBody?: {
                 content: {
-                    "application/json": components["schemas"]["OperatingPointQuestion"];
+                    "application/json": components["schemas"]["OperatingPointQuestionIn"];
                 };
             };
             responses: {
@@ -11159,12 +11208,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The plumbing as an EPANET input file, clean or with the dirt of its days. */
+        /** The plumbing as an EPANET input file, clean, as a service leaves it, or with the dirt of its days. */
         get: {
             parameters: {
                 query?: {
                     filter_key?: string | null;
-                    state?: "clean" | "dirty";
+                    state?: "clean" | "serviced" | "dirty";
                 };
                 header?: never;
                 path: {
@@ -17249,6 +17298,16 @@ export interface components {
             amount_unit?: ("g" | "mL" | "drops") | null;
         };
         /**
+         * DoubtPart
+         * @description Share of a range's variance that comes from one cause alone.
+         */
+        DoubtPart: {
+            /** Cause */
+            cause: string;
+            /** Share */
+            share: number;
+        };
+        /**
          * Draft
          * @description Plans as typed; fields left out are as saved. `seen`: filters considered, by id.
          */
@@ -18116,6 +18175,8 @@ export interface components {
             /** Working */
             working: components["schemas"]["WorkingLine"][];
             pumped: components["schemas"]["OperatingPointAnswer"] | null;
+            /** @description What a pumped filter's answer was worked out from */
+            path: components["schemas"]["OperatingPointQuestion"] | null;
             lifted: components["schemas"]["AirliftAnswer"] | null;
             /** Delivered Lph */
             delivered_lph: number;
@@ -19246,6 +19307,18 @@ export interface components {
             most_lph?: number | null;
         };
         /**
+         * FlowRange
+         * @description A flow and the range nine in ten such plumbings have.
+         */
+        FlowRange: {
+            /** Lph */
+            lph: number;
+            /** Low Lph */
+            low_lph: number;
+            /** High Lph */
+            high_lph: number;
+        };
+        /**
          * FlowRequirementAnswer
          * @description Every rule side by side, the one followed, and the animals that need slow water.
          */
@@ -19545,6 +19618,28 @@ export interface components {
             key?: string | null;
         };
         /**
+         * HeadNode
+         * @description Total head over the tank's water line behind one part, in three states.
+         */
+        HeadNode: {
+            /**
+             * Name
+             * @description As the node of the same point is called in the EPANET file
+             */
+            name: string;
+            /** Part */
+            part: string;
+            /** Clean M */
+            clean_m: number;
+            /**
+             * Serviced M
+             * @description With the dirt that a service leaves
+             */
+            serviced_m: number;
+            /** Dirty M */
+            dirty_m: number;
+        };
+        /**
          * HeadPart
          * @description Head lost in one part of the path at the clean flow.
          */
@@ -19755,7 +19850,34 @@ export interface components {
              * Roughness Mm
              * @default 0.0015
              */
+            roughness_mm: number;
+            /**
+             * Intake Share
+             * @description Of its length that the water meets before the pump
+             * @default 0
+             */
+            intake_share: number;
+        };
+        /**
+         * Hose
+         * @description One length of hose.
+         */
+        HoseIn: {
+            /** Bore Mm */
+            bore_mm: number;
+            /** Length M */
+            length_m: number;
+            /**
+             * Roughness Mm
+             * @default 0.0015
+             */
             roughness_mm?: number;
+            /**
+             * Intake Share
+             * @description Of its length that the water meets before the pump
+             * @default 0
+             */
+            intake_share?: number;
         };
         /**
          * HospitalAnswer
@@ -22796,7 +22918,48 @@ export interface components {
         OperatingPointQuestion: {
             pump: components["schemas"]["Pump"];
             /** Hoses */
-            hoses?: components["schemas"]["Hose"][];
+            hoses: components["schemas"]["Hose"][];
+            /** Fittings */
+            fittings: components["schemas"]["Fitting"][];
+            /** Media */
+            media: components["schemas"]["Layer"][];
+            /**
+             * Rise To Open Air M
+             * @description How far above the water line the water falls free. Zero when both ends are under water
+             * @default 0
+             */
+            rise_to_open_air_m: number;
+            /**
+             * Temperature C
+             * @default 25
+             */
+            temperature_c: number;
+            /**
+             * Feed G Day
+             * @description Food whose dirt the media catches
+             * @default 3
+             */
+            feed_g_day: number;
+            /**
+             * Days Since Cleaning
+             * @description For the dirty figure
+             * @default 60
+             */
+            days_since_cleaning: number;
+            /**
+             * Net L
+             * @default null
+             */
+            net_l: number | null;
+        };
+        /**
+         * OperatingPointQuestion
+         * @description A pump and everything between it and the open water.
+         */
+        OperatingPointQuestionIn: {
+            pump: components["schemas"]["PumpIn"];
+            /** Hoses */
+            hoses?: components["schemas"]["HoseIn"][];
             /** Fittings */
             fittings?: components["schemas"]["FittingIn"][];
             /** Media */
@@ -23619,6 +23782,12 @@ export interface components {
              */
             hose_length_m: number;
             /**
+             * Intake Share
+             * @description Of both hoses, what leads to the filter; drawn later
+             * @default 0.5
+             */
+            intake_share: number;
+            /**
              * Outlet Above Water Cm
              * @description Under 0 it lies under water, and then the height costs nothing
              * @default -2
@@ -23644,6 +23813,31 @@ export interface components {
             fittings: components["schemas"]["Fitting"][];
         };
         /**
+         * PlumbingHeadsAnswer
+         * @description Heads along the way of the water, flows with their ranges, and what makes the range wide.
+         */
+        PlumbingHeadsAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Nodes */
+            nodes: components["schemas"]["HeadNode"][];
+            clean: components["schemas"]["FlowRange"];
+            serviced: components["schemas"]["FlowRange"];
+            dirty: components["schemas"]["FlowRange"];
+            /**
+             * Mostly
+             * @description Of the flow when dirty, the largest first
+             */
+            mostly: components["schemas"]["DoubtPart"][];
+            /**
+             * Why
+             * @description The causes worth naming, in words
+             */
+            why: string;
+        };
+        /**
          * Plumbing
          * @description Hoses of a canister or sump, as planned. A bore left out is each filter's own.
          */
@@ -23659,6 +23853,12 @@ export interface components {
              * @default 2.8
              */
             hose_length_m?: number;
+            /**
+             * Intake Share
+             * @description Of both hoses, what leads to the filter; drawn later
+             * @default 0.5
+             */
+            intake_share?: number;
             /**
              * Outlet Above Water Cm
              * @description Under 0 it lies under water, and then the height costs nothing
@@ -24012,13 +24212,13 @@ export interface components {
              * Curve
              * @description At least three points, flow rising, head falling to 0
              */
-            curve?: components["schemas"]["CurvePoint"][];
+            curve: components["schemas"]["CurvePoint"][];
             /**
              * Speed Share
              * @description Of full speed
              * @default 1
              */
-            speed_share?: number;
+            speed_share: number;
         };
         /**
          * PumpAir
@@ -24043,6 +24243,33 @@ export interface components {
              * @description At a metre
              */
             noise_db: number;
+        };
+        /**
+         * Pump
+         * @description A pump by two rated figures, or by the points of its curve if given (then they decide).
+         */
+        PumpIn: {
+            /**
+             * Max Flow Lph
+             * @description Free flow: the figure on the box
+             */
+            max_flow_lph: number;
+            /**
+             * Max Head M
+             * @description Head at which the flow stops
+             */
+            max_head_m: number;
+            /**
+             * Curve
+             * @description At least three points, flow rising, head falling to 0
+             */
+            curve?: components["schemas"]["CurvePoint"][];
+            /**
+             * Speed Share
+             * @description Of full speed
+             * @default 1
+             */
+            speed_share?: number;
         };
         /**
          * Purchase

@@ -1,7 +1,7 @@
 /** Intersection of the pump's curve and the plumbing's, clean and dirty. */
 import { scaleLinear } from "@visx/scale";
 import { LinePath } from "@visx/shape";
-import type { OperatingPoint as Answer } from "../api/schemas";
+import type { OperatingPoint as Answer, PlumbingHeads } from "../api/schemas";
 import { ChartFrame } from "./frame";
 import { bare, show, ticksOf, toHome, unitName } from "../quantity/format";
 
@@ -10,7 +10,13 @@ const H = 206;
 const PAD = { left: 30, right: 14, top: 20, bottom: 34 };
 type Point = Answer["pump_curve"][number];
 
-export function OperatingPoint({ answer }: { answer: Answer }) {
+interface Props {
+  answer: Answer;
+  /** Ranges of the two flows, drawn through their points. Default: none. */
+  heads?: PlumbingHeads | undefined;
+}
+
+export function OperatingPoint({ answer, heads }: Props) {
   const top = Math.max(...answer.pump_curve.map((p) => p.head_m), answer.head_m) * 1.12;
   const x = scaleLinear<number>({ domain: [0, answer.box_lph], range: [PAD.left, W - PAD.right] });
   const y = scaleLinear<number>({ domain: [0, top], range: [H - PAD.bottom, PAD.top] });
@@ -81,6 +87,12 @@ export function OperatingPoint({ answer }: { answer: Answer }) {
           stroke="var(--water)"
           strokeWidth={2.4}
         />
+        {answer.status === "delivers" && heads && (
+          <>
+            <Range flow={heads.dirty} x={x} y={y(headAt(answer.dirty_lph))} />
+            <Range flow={heads.clean} x={x} y={y(answer.head_m)} />
+          </>
+        )}
         {answer.status === "delivers" && (
           <>
             <circle
@@ -116,5 +128,21 @@ export function OperatingPoint({ answer }: { answer: Answer }) {
         </text>
       </svg>
     </ChartFrame>
+  );
+}
+
+/** Range nine in ten such plumbings have, as a bar with two ends. */
+function Range({ flow, x, y }: { flow: PlumbingHeads["clean"]; x: (lph: number) => number; y: number }) {
+  const [low, high] = [x(flow.low_lph), Math.min(x(flow.high_lph), W - 4)];
+  return (
+    <>
+      <rect x={low} y={y - 5} width={Math.max(high - low, 1)} height={10} fill="var(--seed)" opacity={0.18} />
+      <path
+        d={`M${low} ${y - 5} v10 M${low} ${y} H${high} M${high} ${y - 5} v10`}
+        stroke="var(--seed)"
+        strokeWidth={1.4}
+        fill="none"
+      />
+    </>
   );
 }

@@ -1,7 +1,7 @@
 """Tanks, their logbook, and what is derived from it: state, today, plumbing, calendar."""
 
 from datetime import timedelta
-from typing import Annotated, Literal
+from typing import Annotated
 
 from apiflask import APIBlueprint
 from flask import Response, g
@@ -13,6 +13,7 @@ from reedmace.api.problems import ProblemError
 from reedmace.api.session import helps, keeper, tanks
 from reedmace.core.contract import Issue
 from reedmace.core.fit import ShoppingListAnswer
+from reedmace.core.flow.plumbing_heads import PlumbingState
 from reedmace.formats import plumbing_inp, write_shopping
 from reedmace.logbook.care.due import Due, due
 from reedmace.logbook.plans.plan_kinds import FilterKey, FilterPlan, KitPlan
@@ -259,21 +260,21 @@ class PlumbingQuery(BaseModel):
     """A filter of the tank, the first with a pump where left out, and the state it is written in."""
 
     filter_key: FilterKey | None = None
-    state: Literal["clean", "dirty"] = "clean"
+    state: PlumbingState = "clean"
 
 
 @blueprint.get("/tanks/<int:tank_id>/plumbing.inp")
 @blueprint.input(PlumbingQuery, location="query")
 @blueprint.doc(responses={**file_of("text/plain", "EPANET 2.2 input"), **READ, 409: "No pumped filter is chosen"})
 def read_plumbing(tank_id: int, query_data: PlumbingQuery) -> Response:
-    """The plumbing as an EPANET input file, clean or with the dirt of its days."""
+    """The plumbing as an EPANET input file, clean, as a service leaves it, or with the dirt of its days."""
     state = replay(tanks().recent(tank_id))
     installed = [h for h in installed_filters(state) if query_data.filter_key in (None, h.key)]
     found = next(((q, overflow_question(h)) for h in installed if (q := path_of(state, h)) is not None), None)
     if found is None:
         raise ProblemError(409, "No plumbing", "Choose a filter with a pump first; air-driven ones have no pump curve.")
     headers = {"Content-Disposition": f'attachment; filename="plumbing-{tank_id}-{query_data.state}.inp"'}
-    text = plumbing_inp(found[0], dirty=query_data.state == "dirty", overflow=found[1])
+    text = plumbing_inp(found[0], query_data.state, overflow=found[1])
     return Response(text, mimetype="text/plain", headers=headers)
 
 

@@ -54,6 +54,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
         "currents",
         "operating-point",
         "overflow-check",
+        "plumbing-heads",
         "shared-sump",
         "sock-days",
         "throttle-marks",

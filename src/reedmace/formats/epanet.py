@@ -1,9 +1,17 @@
 """Plumbing as an EPANET 2.2 input file, to be solved by an independent program."""
 
 from reedmace.core.flow import OperatingPointQuestion
-from reedmace.core.flow.materials import dirt_resistance, media_coefficients, viscosity_m2_s
-from reedmace.core.flow.operating_point_schemas import Fitting, Hose
+from reedmace.core.flow.materials import viscosity_m2_s
+from reedmace.core.flow.operating_point_schemas import Fitting, Hose, Layer
 from reedmace.core.flow.overflow import PIPE_ROUGHNESS_MM, OverflowCheckQuestion
+from reedmace.core.flow.plumbing_heads import (
+    DIRT_SHARE,
+    FIRST_MEDIA,
+    PlumbingLink,
+    PlumbingState,
+    dirt_of,
+    plumbing_links,
+)
 
 _TINY = 1e-6
 
@@ -22,6 +30,11 @@ def _drains(overflow: OverflowCheckQuestion) -> list[str]:
 
 
 _OPTIONS = (" UNITS LPS", " HEADLOSS D-W", " ACCURACY 0.00001", " TRIALS 500")
+STATE_WORDS: dict[PlumbingState, str] = {
+    "clean": "clean",
+    "serviced": "with the dirt a service leaves",
+    "dirty": "with the dirt of its days",
+}
 CURVE_STEPS = 200
 """Steps of the head-loss curve of the media."""
 
@@ -34,53 +47,43 @@ def _pump_curve(q: OperatingPointQuestion) -> list[str]:
     return [f" pumpcurve {q.pump.max_flow_lph / 7200:.12g} {0.75 * q.pump.max_head_m:.12g}"]
 
 
-def _layer_curve(q: OperatingPointQuestion, number: int, nu_m2_s: float, *, dirty: bool) -> list[str]:
-    """Lines of one layer's head-loss curve, L/s and m. number: from 0; the dirt lies in the first."""
-    layer = q.media[number]
-    c1, c2 = media_coefficients(layer.media, layer.area_cm2 / 1e4, layer.depth_cm / 100, nu_m2_s)
-    if dirty and number == 0:
-        c1 += dirt_resistance(q.feed_g_day, q.days_since_cleaning, layer.area_cm2 / 1e4, layer.media)
+def _layer_curve(q: OperatingPointQuestion, link: PlumbingLink, name: str, dirt: float) -> list[str]:
+    """Lines of one layer's head-loss curve, L/s and m. dirt: of the first layer, s/m²."""
+    c1 = link.c1 + (dirt if link.node == FIRST_MEDIA else 0.0)
     flows = [q.pump.max_flow_lph / 3.6e6 * step / CURVE_STEPS for step in range(CURVE_STEPS + 1)]
-    return [f" media-{number + 1} {flow * 1000:.12g} {c1 * flow + c2 * flow**2:.12g}" for flow in flows]
+    return [f" {name} {flow * 1000:.12g} {c1 * flow + link.c2 * flow**2:.12g}" for flow in flows]
 
 
 class _Loop:
-    """The loop from the pump to the outlet: each part a link of its own name, ending in a node of the same name."""
+    """The loop from the pump to the outlet: each part a link of its own name, ending in the node behind it."""
 
-    def __init__(self, q: OperatingPointQuestion, nu_m2_s: float) -> None:
-        self.at = "after-pump"
-        self.junctions, self.pipes, self.valves = [_junction(self.at)], list[str](), list[str]()
-        self.curves = _pump_curve(q)
-        self._q, self._nu = q, nu_m2_s
+    def __init__(self, q: OperatingPointQuestion, state: PlumbingState) -> None:
+        self.at, self.before_pump = "tank", "tank"
+        self.junctions, self.pipes, self.valves = [_junction("after-pump")], list[str](), list[str]()
+        self.curves, dirt = _pump_curve(q), DIRT_SHARE[state] * dirt_of(q)
+        for link in plumbing_links(q):
+            if not link.intake and self.at == self.before_pump:
+                self.at = "after-pump"
+            self.junctions.append(_junction(link.node))
+            ends, name = f"{self.at} {link.node}", link.node.removeprefix("after-")
+            if isinstance(link.of, Layer):
+                # A valve with its own head-loss curve.
+                self.valves.append(f" {name} {ends} 50 GPV {name} 0")
+                self.curves += _layer_curve(q, link, name, dirt)
+            else:
+                self.pipes.append(f" {name} {ends} {_pipe(link.of, link.bore_mm)} OPEN")
+            self.at = link.node
+            if link.intake:
+                self.before_pump = link.node
+        if self.at == self.before_pump:
+            self.at = "after-pump"
 
-    def _to(self, name: str) -> str:
-        """The next node, called after the part that ends in it; told apart where there are several of a name."""
-        several = sum(line.split()[0].rpartition("-")[0] == f"after-{name}" for line in self.junctions)
-        node = f"after-{name}-{several + 1}"
-        self.junctions.append(_junction(node))
-        return node
 
-    def fitting(self, fitting: Fitting, bore_mm: float) -> None:
-        """One kind of fitting. A pipe a millionth of a metre long carries its K and no friction of its own."""
-        to = self._to(fitting.kind)
-        link, k = to.removeprefix("after-"), fitting.k_on(bore_mm) * fitting.count
-        self.pipes.append(f" {link} {self.at} {to} {_TINY} {bore_mm:.9g} 0.0015 {k:.12g} OPEN")
-        self.at = to
-
-    def hose(self, hose: Hose) -> None:
-        """One length of hose."""
-        to = self._to("hose")
-        length, rough = max(hose.length_m, _TINY), max(hose.roughness_mm, 1e-7)
-        link = to.removeprefix("after-")
-        self.pipes.append(f" {link} {self.at} {to} {length:.9g} {hose.bore_mm:.9g} {rough:.9g} 0 OPEN")
-        self.at = to
-
-    def layer(self, number: int, *, dirty: bool) -> None:
-        """One layer of media, as a valve with its own head-loss curve. number: from 0."""
-        to = self._to("media")
-        self.valves.append(f" media-{number + 1} {self.at} {to} 50 GPV media-{number + 1} 0")
-        self.curves += _layer_curve(self._q, number, self._nu, dirty=dirty)
-        self.at = to
+def _pipe(part: Fitting | Hose, bore_mm: float) -> str:
+    """Length, bore, roughness and K of a part. A fitting is a millionth of a metre long: a K and no friction."""
+    if isinstance(part, Fitting):
+        return f"{_TINY} {bore_mm:.9g} 0.0015 {part.k_on(bore_mm) * part.count:.12g}"
+    return f"{max(part.length_m, _TINY):.9g} {bore_mm:.9g} {max(part.roughness_mm, 1e-7):.9g} 0"
 
 
 def _junction(name: str) -> str:
@@ -88,30 +91,22 @@ def _junction(name: str) -> str:
 
 
 def plumbing_inp(
-    question: OperatingPointQuestion, *, dirty: bool = False, overflow: OverflowCheckQuestion | None = None
+    question: OperatingPointQuestion, state: PlumbingState = "clean", overflow: OverflowCheckQuestion | None = None
 ) -> str:
     """The loop of `question` as .inp text: tank, pump, fittings, hoses, media, outlet, and a sump's drains.
 
-    question: as for operating-point; dirty: with the dirt's resistance, in the first layer; overflow: of a sump, whose
+    question: as for operating-point; state: how much of the dirt lies in the first layer; overflow: of a sump, whose
     drains are written as they run full. Units: L/s and m; friction by Darcy-Weisbach; each layer of media a
     general-purpose valve with its own head-loss curve. Every part has its name, and the head after it the node's.
     """
     q = question
-    nu = viscosity_m2_s(q.temperature_c)
-    loop = _Loop(q, nu)
-    default = min((h.bore_mm for h in q.hoses), default=None)
-    for fitting in q.fittings:
-        loop.fitting(fitting, fitting.bore_mm or default or 16.0)
-    for hose in q.hoses:
-        loop.hose(hose)
-    for number in range(len(q.media)):
-        loop.layer(number, dirty=dirty)
+    loop = _Loop(q, state)
     pipes = [
         *loop.pipes,
         f" last {loop.at} outlet {_TINY} 1000 0.0015 0 OPEN",
         *(_drains(overflow) if overflow else []),
     ]
-    title = f"Reedmace plumbing, {'with the dirt of its days' if dirty else 'clean'}"
+    title = f"Reedmace plumbing, {STATE_WORDS[state]}"
     reservoirs = [" tank 0", f" outlet {q.rise_to_open_air_m:.9g}"]
     reservoirs += [f" overflow {overflow.drain_fall_m:.9g}"] if overflow else []
     sections = {
@@ -119,10 +114,10 @@ def plumbing_inp(
         "RESERVOIRS": reservoirs,
         "JUNCTIONS": loop.junctions,
         "PIPES": pipes,
-        "PUMPS": [f" pump tank after-pump HEAD pumpcurve SPEED {q.pump.speed_share:.9g}"],
+        "PUMPS": [f" pump {loop.before_pump} after-pump HEAD pumpcurve SPEED {q.pump.speed_share:.9g}"],
         "VALVES": loop.valves,
         "CURVES": loop.curves,
-        "OPTIONS": [*_OPTIONS, f" VISCOSITY {nu / 1.022e-6:.9g}"],
+        "OPTIONS": [*_OPTIONS, f" VISCOSITY {viscosity_m2_s(q.temperature_c) / 1.022e-6:.9g}"],
         "TIMES": [" DURATION 0"],
         "END": [],
     }

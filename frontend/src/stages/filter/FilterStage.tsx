@@ -5,9 +5,6 @@ import { styled } from "styled-components";
 import { useDraft, type Draft } from "../../api/drafts";
 import { opening, standing, useView } from "../../api/compute";
 import type { FilterPlan, FilterView, Together } from "../../api/schemas";
-import { HeadBudget } from "../../charts/HeadBudget";
-import { Interval } from "../../charts/Interval";
-import { OperatingPoint } from "../../charts/OperatingPoint";
 import { SizingRules } from "../../charts/SizingRules";
 import { Caution, Figure, Fold, InlineButton, Lead, ProblemNote, Verdict } from "../../kit";
 import { hanging } from "../../shared/installedFilters";
@@ -24,6 +21,7 @@ import { OwnFilter } from "./OwnFilter";
 import { Margins } from "./Margins";
 import { Moving } from "../../shared/CurrentsLegend";
 import { Pairs } from "./Pairs";
+import { PumpedFlow } from "./PumpedFlow";
 import { ShelfHere } from "./ShelfHere";
 
 import { WhatMatters } from "./WhatMatters";
@@ -238,14 +236,8 @@ function Flow({ view }: Pick<ShownProps, "view">) {
   if (!only) return null;
   return (
     <Fold summary={pumped ? "Where the flow goes: hoses, media and dirt" : "How the air lifts it"}>
-      {pumped && <OperatingPoint answer={pumped} />}
+      {pumped && <PumpedFlow flow={only.flow} pumped={pumped} />}
       {only.flow.lifted && <AirLift installed={only} />}
-      {pumped && (
-        <>
-          <HeadBudget answer={pumped} />
-          <Interval answer={pumped} serviceDay={only.flow.service_days} />
-        </>
-      )}
     </Fold>
   );
 }

@@ -5,7 +5,7 @@ import { styled } from "styled-components";
 import { useDraft, type Draft } from "../../api/drafts";
 import { standing, useView } from "../../api/compute";
 import type { FitPlan, FittedView, FitView, Layout, TankPlan } from "../../api/schemas";
-import { Bar, Caution, Figure, Fold, Lead, PickOne, ProblemNote, Verdict, WaitingPage } from "../../kit";
+import { Caution, Figure, Fold, Lead, PickOne, ProblemNote, Verdict, WaitingPage } from "../../kit";
 import { Section } from "../../section/Section";
 import { DrawingHere, TwoColumns } from "../../shared/TwoColumns";
 import { type StageProps } from "../../shared/stageProps";
@@ -14,6 +14,7 @@ import { Devices } from "../../shared/Devices";
 import { FlowTests } from "./FlowTests";
 import { Moving } from "../../shared/CurrentsLegend";
 import { LayoutForm } from "./LayoutForm";
+import { Network } from "./Network";
 import { MoveFilter } from "./MoveFilter";
 import { Steps, useTickedHere } from "../../shared/Steps";
 import { TakeoverNote } from "../../shared/TakeoverNote";
@@ -218,18 +219,8 @@ function Beside({ tankId, one, filters, takeover, mishap, onMishap }: BesideProp
         <Devices tankId={tankId} filters={filters} />
       </Fold>
       {one.installed.flow.pumped && (
-        <Fold summary="For other programs: the plumbing as a network">
-          <Bar>
-            {(["clean", "dirty"] as const).map((state) => (
-              <a
-                key={state}
-                href={`/api/tanks/${tankId}/plumbing.inp?filter_key=${one.installed.key}&state=${state}`}
-                download
-              >
-                Plumbing as EPANET .inp, {state === "clean" ? "clean" : "with today’s dirt"}
-              </a>
-            ))}
-          </Bar>
+        <Fold summary="For the engineer: heads along the way, and the plumbing as a network">
+          <Network tankId={tankId} one={one} />
         </Fold>
       )}
     </>

@@ -18,6 +18,7 @@ from reedmace.core.flow import (
     CurrentsAnswer,
     CurrentsQuestion,
     OperatingPointAnswer,
+    OperatingPointQuestion,
     OxygenBalanceAnswer,
     OxygenBalanceQuestion,
     airlift_flow,
@@ -60,6 +61,7 @@ class FilterFlowAnswer(Answer):
     """The water path, by pump or by air, and the rise that counts and why."""
 
     pumped: OperatingPointAnswer | None
+    path: OperatingPointQuestion | None = Field(description="What a pumped filter's answer was worked out from")
     lifted: AirliftAnswer | None
     delivered_lph: Lph
     service_lph: Lph = Field(description="When it is due for cleaning")
@@ -251,17 +253,19 @@ def filter_flow(question: FilterFlowQuestion) -> FilterFlowAnswer:
     feed = waste.feed_g_day * q.food_share
     got = deliver(table_of([f]), q.site, q.plumbing, feed, q.temperature_c, packed={f.id: q.media} if q.media else None)
     rise = float(got.rise_m[0])
-    pumped = lifted = None
+    pumped = lifted = asked = None
     path: OperatingPointAnswer | AirliftAnswer
     if f.air:
         path = lifted = airlift_flow(lift_question(f, q.site, feed, q.temperature_c))
     else:
-        path = pumped = operating_point(path_question(f, q.site, q.plumbing, q.media, feed, q.temperature_c))
+        asked = path_question(f, q.site, q.plumbing, q.media, feed, q.temperature_c)
+        path = pumped = operating_point(asked)
     w.lines.extend(path.working)
     return FilterFlowAnswer(
         verdict=path.verdict,
         working=w.lines,
         pumped=pumped,
+        path=asked,
         lifted=lifted,
         delivered_lph=path.delivered_lph,
         service_lph=path.dirty_lph,

@@ -8,7 +8,7 @@ from typing import Annotated
 
 from reedmace.core.contract import Name, Part, number, whole
 from reedmace.core.filter.kind_parts.traits import KindName, kind_traits
-from reedmace.core.filter.kind_parts.typical import FLOW_SPREAD
+from reedmace.core.flow.materials import FLOW_SPREAD
 
 PRIOR_BOXES = 8.0
 """Number of boxes that the relations from memory count for beside those typed (a stated judgement)."""

@@ -12,8 +12,9 @@ import numpy as np
 from reedmace.core.filter.filter_box import Filter
 from reedmace.core.filter.filter_table import FilterTable, Ints, table_of
 from reedmace.core.filter.kind_parts.traits import KindTraits, kind_traits
-from reedmace.core.filter.kind_parts.typical import FLOW_SPREAD, Typical
+from reedmace.core.filter.kind_parts.typical import Typical
 from reedmace.core.filter.learned import PUMPED_FLOW, LearnedRelation
+from reedmace.core.flow.materials import FLOW_SPREAD
 from reedmace.core.quantity import formatting
 
 SIZES, MAKES = 24, 24

@@ -284,7 +284,7 @@ def path_question(
             curve=f.curve,
             speed_share=plumbing.speed_share,
         ),
-        hoses=[Hose(bore_mm=bore, length_m=length)],
+        hoses=[Hose(bore_mm=bore, length_m=length, intake_share=plumbing.intake_share if kind.hosed else 0)],
         fittings=fittings,
         media=_layers(f, media),
         rise_to_open_air_m=min(float(got.rise_m[0]), 30),

@@ -210,12 +210,26 @@ def _run(draft: RunDraft, bore_mm: float, w: Working) -> Run:
     )
 
 
+def _drawn_m(question: FittingPlanQuestion) -> dict[RunRole, float]:
+    """Length of each hose as drawn on the tank, m."""
+    g = resolve_layout(question)
+    return {
+        r.role: run_length_cm([Place(x_cm=x, y_cm=y) for x, y in r.points], r.bend) / 100
+        for r in kind_of(question.filter.kind).runs(g)
+        if r.role in HOSES
+    }
+
+
 def drawn_hose_m(question: FittingPlanQuestion) -> float:
     """Both hoses of a filter as drawn on its tank, m, within the allowed range. question: the plan's."""
-    g = resolve_layout(question)
-    runs = [r for r in kind_of(question.filter.kind).runs(g) if r.role in HOSES]
-    drawn = sum(run_length_cm([Place(x_cm=x, y_cm=y) for x, y in r.points], r.bend) for r in runs) / 100
-    return min(max(drawn, SHORTEST_HOSE_M), LONGEST_HOSE_M)
+    return min(max(sum(_drawn_m(question).values()), SHORTEST_HOSE_M), LONGEST_HOSE_M)
+
+
+def drawn_intake_share(question: FittingPlanQuestion) -> float:
+    """Share of both hoses that leads to the filter, as drawn; half where nothing is drawn. question: the plan's."""
+    drawn = _drawn_m(question)
+    total = sum(drawn.values())
+    return drawn.get("intake-hose", 0.0) / total if total > 0 else question.plumbing.intake_share
 
 
 def _cuts(runs: list[Run], bought: list[Purchase]) -> list[CutLine]:

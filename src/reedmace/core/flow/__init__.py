@@ -8,6 +8,7 @@ from reedmace.core.flow.operating_point import operating_point
 from reedmace.core.flow.operating_point_schemas import OperatingPointAnswer, OperatingPointQuestion
 from reedmace.core.flow.overflow import OverflowCheckAnswer, OverflowCheckQuestion, overflow_check
 from reedmace.core.flow.oxygen_balance import OxygenBalanceAnswer, OxygenBalanceQuestion, oxygen_balance
+from reedmace.core.flow.plumbing_heads import PlumbingHeadsAnswer, plumbing_heads
 from reedmace.core.flow.shared_sump import SharedSumpAnswer, SharedSumpQuestion, shared_sump
 from reedmace.core.flow.throttle_marks import ThrottleMarksAnswer, ThrottleMarksQuestion, throttle_marks
 from reedmace.core.flow.timed_flow import (
@@ -33,6 +34,7 @@ __all__ = [
     "OverflowCheckQuestion",
     "OxygenBalanceAnswer",
     "OxygenBalanceQuestion",
+    "PlumbingHeadsAnswer",
     "SharedSumpAnswer",
     "SharedSumpQuestion",
     "SockDaysAnswer",
@@ -48,6 +50,7 @@ __all__ = [
     "operating_point",
     "overflow_check",
     "oxygen_balance",
+    "plumbing_heads",
     "shared_sump",
     "sock_days",
     "throttle_marks",

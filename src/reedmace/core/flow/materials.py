@@ -83,6 +83,20 @@ MediaKind = Literal[
     "zeolite",
 ]
 
+MEDIA_NAMES: dict[MediaKind, str] = {
+    "foam-10": "coarse foam, 10 ppi",
+    "foam-20": "medium foam, 20 ppi",
+    "foam-30": "fine foam, 30 ppi",
+    "floss": "floss",
+    "cartridge": "cartridge",
+    "ceramic-rings": "ceramic rings",
+    "sintered": "sintered media",
+    "plastic-balls": "plastic balls",
+    "lava": "lava",
+    "carbon": "carbon",
+    "zeolite": "zeolite",
+}
+
 # Foams: permeability m², Forchheimer coefficient (memory). Beds: grain size m, porosity (memory), for Ergun.
 _FOAM: dict[str, tuple[float, float]] = {
     "foam-10": (1.5e-7, 0.10),
@@ -131,6 +145,9 @@ MEDIA_KG_L: dict[str, float] = {
 # the dirt on its skin, a coarser one lets it in deep.
 CLOGGING: dict[str, float] = {"foam-10": 0.6, "foam-20": 1.0, "foam-30": 1.6, "floss": 2.4, "cartridge": 2.4}
 BED_CLOGGING = 1.3
+
+FLOW_SPREAD = 0.12
+"""Log spread of what a make really pumps over what its box says (memory)."""
 
 SOLIDS_PER_FEED = 0.25
 """Solids a filter catches per mass of dry food (Timmons and Ebeling give about a quarter)."""

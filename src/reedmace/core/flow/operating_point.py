@@ -24,6 +24,7 @@ from reedmace.core.flow.materials import (
 from reedmace.core.flow.operating_point_schemas import (
     CurvePoint,
     HeadPart,
+    Hose,
     IntervalPoint,
     OperatingPointAnswer,
     OperatingPointQuestion,
@@ -33,7 +34,7 @@ from reedmace.core.quantity import formatting, lph_to_m3s, m3s_to_lph
 from reedmace.core.quantity.constants import G
 
 MEDIA_PART = "media, clean"
-_PART_NAMES = {
+PART_NAMES = {
     "strainer": "strainer",
     "entrance": "hose entrance",
     "elbow": "elbows",
@@ -80,6 +81,11 @@ def minor_coefficient(k: float, bore_m: float) -> float:
     return k / (2 * G * (0.25 * math.pi * bore_m**2) ** 2)
 
 
+def hose_words(hose: Hose) -> str:
+    """A length of hose in words. hose: a typical box's bore is no round figure."""
+    return f"{formatting.metres(hose.length_m, '.2f')} of {formatting.mm(round(hose.bore_mm, 1))} hose"
+
+
 Parts = list[tuple[str, float, float]]
 """(name, c1 in s/m², c2 in s²/m⁵) of each resistance."""
 
@@ -99,13 +105,13 @@ def _fittings(q: OperatingPointQuestion, w: Working) -> Parts:
         c = minor_coefficient(k * fitting.count, bore / 1000)
         w.line(
             "c",
-            f"K / (2 g A²), {fitting.count} × {_PART_NAMES[fitting.kind]}",
+            f"K / (2 g A²), {fitting.count} × {PART_NAMES[fitting.kind]}",
             f"K {k * fitting.count:g}, {bore:g} mm",
             c / 1e6,
             "10⁶ s²/m⁵",
             "crane",
         )
-        found.append((_PART_NAMES[fitting.kind], 0.0, c))
+        found.append((PART_NAMES[fitting.kind], 0.0, c))
     return found
 
 
@@ -247,7 +253,7 @@ def _head_budget(
         budget.append(
             HeadPart(
                 role="hose",
-                part=f"{formatting.metres(h.length_m, '.2f')} of {formatting.mm(h.bore_mm)} hose",
+                part=hose_words(h),
                 head_m=loss,
             )
         )

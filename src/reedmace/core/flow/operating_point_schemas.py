@@ -46,6 +46,7 @@ class Hose(Part):
     bore_mm: Annotated[float, number("mm", 3, 110)]
     length_m: Annotated[float, number("m", 0, 50)]
     roughness_mm: Annotated[float, number("mm", 0, 1)] = 0.0015
+    intake_share: Annotated[float, number("share", 0, 1, "Of its length that the water meets before the pump")] = 0
 
 
 class Fitting(Part):

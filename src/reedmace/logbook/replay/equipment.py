@@ -35,7 +35,7 @@ from reedmace.core.fit import (
     fitting_steps,
     flood_risk,
 )
-from reedmace.core.fit.layout import drawn_hose_m
+from reedmace.core.fit.layout import drawn_hose_m, drawn_intake_share
 from reedmace.core.flow import (
     CurrentsAnswer,
     OperatingPointQuestion,
@@ -183,8 +183,8 @@ def _as_laid(question: FittingPlanQuestion) -> FittingPlanQuestion:
     """The same with hoses as long as drawn, where hoses make up its path."""
     if not kind_of(question.filter.kind).hosed:
         return question
-    drawn = drawn_hose_m(question)
-    return question.model_copy(update={"plumbing": question.plumbing.model_copy(update={"hose_length_m": drawn})})
+    drawn = {"hose_length_m": drawn_hose_m(question), "intake_share": drawn_intake_share(question)}
+    return question.model_copy(update={"plumbing": question.plumbing.model_copy(update=drawn)})
 
 
 @memoize

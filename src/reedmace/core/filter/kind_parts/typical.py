@@ -6,8 +6,6 @@ from dataclasses import dataclass
 
 AT_LPH = 500.0
 """Box flow at which the relations of `Typical` are written, L/h."""
-FLOW_SPREAD = 0.12
-"""Log spread of what a make really pumps over what its box says (memory)."""
 Relation = tuple[float, float, float]
 """Median at 500 L/h, power of the box flow, and log spread from make to make."""
 

@@ -13,25 +13,12 @@ from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.media.basket import Basket
 from reedmace.core.filter.site.site import Plumbing, Site
 from reedmace.core.filter.sizing_rules import flow_requirement_here
-from reedmace.core.flow.materials import MEDIA_KG_L, MEDIA_SURFACE_M2_L
+from reedmace.core.flow.materials import MEDIA_KG_L, MEDIA_NAMES, MEDIA_SURFACE_M2_L
 from reedmace.core.quantity import formatting
 from reedmace.core.stock import Animals, Species
 
 _RANK: dict[str, int] = {"foam-10": 0, "foam-20": 1, "foam-30": 2, "floss": 3, "cartridge": 3}
 _CHEMICAL = ("carbon", "zeolite")
-MEDIA_NAMES: dict[str, str] = {
-    "foam-10": "coarse foam, 10 ppi",
-    "foam-20": "medium foam, 20 ppi",
-    "foam-30": "fine foam, 30 ppi",
-    "floss": "floss",
-    "cartridge": "cartridge",
-    "ceramic-rings": "ceramic rings",
-    "sintered": "sintered media",
-    "plastic-balls": "plastic balls",
-    "lava": "lava",
-    "carbon": "carbon",
-    "zeolite": "zeolite",
-}
 GAP_FILL = 0.6
 BYPASS_SHARE = 0.2
 """Share of the flow that bypasses an unsealed tray (memory)."""

@@ -63,6 +63,7 @@ class Plumbing(Part):
 
     hose_bore_mm: Annotated[float, number("mm", 6, 110)] | None = None
     hose_length_m: Annotated[float, number("m", 0.2, 50, "Both hoses together")] = 2.8
+    intake_share: Annotated[float, number("share", 0, 1, "Of both hoses, what leads to the filter; drawn later")] = 0.5
     outlet_above_water_cm: Annotated[
         float, number("cm", -100, 1000, "Under 0 it lies under water, and then the height costs nothing")
     ] = -2
