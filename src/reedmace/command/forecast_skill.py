@@ -85,7 +85,7 @@ def _kept(seed: int, days: int, varied: bool) -> tuple[SimulatedTank, list[Logge
         log = log.model_copy(update={"temperature_c": 21 + 8 * float(chance[0])})
         if chance[1] < 0.25:
             log = log.model_copy(update={"helpers": ["seed-media"], "seed_share": 0.01 + 0.2 * float(chance[2])})
-    tank = SimulatedTank(log, seed, spread=tuple(prior_spread(log)))
+    tank = SimulatedTank(log, seed, spread=tuple(prior_spread(log)), slow_tail=True)
     kit = ColourKit(seed=seed)
     readings = []
     for day in range(days + 1):

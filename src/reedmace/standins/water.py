@@ -13,7 +13,7 @@ import numpy as np
 
 from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of
 from reedmace.core.cycle.model.nitrogen_kernel import CO2, PARAMETERS, simulate
-from reedmace.core.cycle.model.prior import prior_median
+from reedmace.core.cycle.model.prior import prior_median, spread_out
 from reedmace.core.cycle.record.log import CycleLog, KitSteps, LoggedAlkalinity, LoggedChange, LoggedDose
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE
@@ -30,12 +30,14 @@ class SimulatedTank:
     """A tank that responds to what is done to it.
 
     log: method, water and litres it starts from; seed: of its own parameters; spread: by which such tanks differ, as
-    logarithms. `done` gathers what is done: `dose`, `change`, `alkalinity`.
+    logarithms; slow_tail: whether growth lies further below its median than above, as in the prior.
+    `done` gathers what is done: `dose`, `change`, `alkalinity`.
     """
 
     log: CycleLog
     seed: int = 1
     spread: tuple[float, ...] = TANKS_DIFFER
+    slow_tail: bool = False
     doses: list[LoggedDose] = field(default_factory=list)
     changes: list[LoggedChange] = field(default_factory=list)
     added: list[LoggedAlkalinity] = field(default_factory=list)
@@ -43,7 +45,9 @@ class SimulatedTank:
     def parameters(self) -> Any:
         """Its own parameters (13,), drawn from the prior of its method."""
         rng = np.random.default_rng(self.seed)
-        own = np.exp(np.log(prior_median(self.log)) + np.array(self.spread) * rng.standard_normal(PARAMETERS))
+        normals, spread = rng.standard_normal(PARAMETERS), np.array(self.spread)
+        off = spread_out(normals, spread) if self.slow_tail else spread * normals
+        own = np.exp(np.log(prior_median(self.log)) + off)
         own[CO2] = prior_median(self.log)[CO2]
         return own
 

@@ -31,7 +31,7 @@ def test_an_unseeded_warm_tank_passes_in_four_to_six_weeks() -> None:
     # Common practice: 4 to 6 weeks at 25 to 27 °C; ammonia first falls to nothing in one to three.
     answer = forecast({**TWO_PPM, "temperature_c": 26})
     # The range leaves room for what the model does not hold; six weeks to three months are quoted too.
-    assert 22 <= answer.pass_day_p10 < answer.pass_day_p90 <= 60
+    assert 22 <= answer.pass_day_p10 < answer.pass_day_p90 <= 75
     assert 28 <= answer.pass_day_p50 <= 42
     first_zero = next(b.day for b in answer.bands if b.day > 1 and b.ammonia_mg_n_l.p50 < 0.25)
     assert 7 <= first_zero <= 21

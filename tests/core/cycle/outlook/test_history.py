@@ -17,7 +17,7 @@ def test_the_forecast_says_how_it_moved_since_last_week() -> None:
     }
     quick = {**base, "readings": [*base["readings"], reading(16, 0, 0.5, 30), reading(19, 0, 0, 35)]}
     slow = {**base, "readings": [*base["readings"], reading(16, 1, 5), reading(19, 1, 5)]}
-    earlier, later = (compute("cycle-history", {"log": log, "draws": 400}) for log in (quick, slow))
+    earlier, later = (compute("cycle-history", {"log": log, "draws": 1000}) for log in (quick, slow))
     assert earlier.moved_days < -1
     assert "nearer" in earlier.verdict
     assert later.moved_days > earlier.moved_days + 3

@@ -24,12 +24,12 @@ from reedmace.core.cycle.model.draw_weights import (
 )
 from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of, step_of, with_first_dose
 from reedmace.core.cycle.model.nitrogen_kernel import PARAMETERS, simulate
-from reedmace.core.cycle.model.prior import prior_median, prior_spread
+from reedmace.core.cycle.model.prior import below_median, prior_median, prior_spread, spread_out
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.suspect_readings import Figures, figures_of, suspect_readings
 from reedmace.core.flow.hydraulic_kernel import set_threads
 
-ENOUGH, ROUNDS = 200.0, 9
+ENOUGH, ROUNDS = 200.0, 11
 """Effective sample size at which sampling stops, and the most rounds."""
 LONG_DAYS = 120
 """Length in days beyond which half as many draws are used: cost grows with days, and the date is no longer near."""
@@ -44,7 +44,7 @@ As a logarithm, and in days near the end, where tests come once a day (tuned lik
 """
 WIDER, LEAST = 1.3, 0.1
 """Proposal variance as a multiple of the variance so far, and its floor as a share of the prior's spread."""
-CARRIED = 1 / 40
+CARRIED = 1 / 25
 """Share of the draws that carries the tempered weights a round is centred on."""
 
 
@@ -116,7 +116,7 @@ def _condition(text: str, draws: int) -> Ensemble:
     log = CycleLog.model_validate_json(text)
     pool = _adapt(log, draws)
     if pool is None:
-        rows = np.log(prior_median(log)) + prior_spread(log) * _rng(log).standard_normal((draws, PARAMETERS))
+        rows = np.log(prior_median(log)) + spread_out(_rng(log).standard_normal((draws, PARAMETERS)), prior_spread(log))
         return Ensemble(rows, np.full(draws, 1.0 / draws), float(draws))
     read = len(pool.days)
     return pool.ensemble(log_chances(pool.states, pool.figures), read, draws)
@@ -211,13 +211,14 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
         return None
     figures = figures_of(log, log.readings, suspect_readings(log))
 
+    below = below_median(spread)
+
     def prior(points: Floats) -> Floats:
-        value: Floats = (
-            -0.5 * np.sum(((points - center) / spread) ** 2, axis=1) - float(np.log(spread).sum()) - HALF_LOG
-        )
+        wide = np.where(points < center, below, spread)
+        value: Floats = -0.5 * np.sum(((points - center) / wide) ** 2, axis=1) - np.log(wide).sum(axis=1) - HALF_LOG
         return value
 
-    pool = center + spread * rng.standard_normal((draws, len(center)))
+    pool = center + spread_out(rng.standard_normal((draws, len(center))), spread)
     states, sizes = past(pool), [draws]
     proposals: list[Callable[[Floats], Floats]] = [prior]
     densities = prior(pool)[None, :]

@@ -10,6 +10,8 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     B0,
     CO2,
     LAG,
+    MU_A,
+    MU_B,
 )
 from reedmace.core.cycle.record.log import TRANSFERRED, CycleLog
 from reedmace.core.film import ROCK_MG_N_KG_DAY
@@ -18,8 +20,14 @@ from reedmace.core.quantity import CACO3_PER_DKH, formatting
 Floats = NDArray[np.float64]
 
 # Log-normal prior, median and log spread, in the kernel's column order (tuned; see docs/prior.md).
-PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.56, 0.46, 0.20, 0.15, 0.04, 0.10, 14.0, 0.35, 4.0, 1.0, 1.0])
+PRIOR_MEDIAN = np.array([3.0e-3, 1.5e-3, 0.59, 0.485, 0.20, 0.15, 0.04, 0.10, 14.0, 0.35, 4.0, 1.0, 1.0])
 PRIOR_SPREAD = np.array([1.1, 1.1, 0.18, 0.18, 0.5, 0.5, 0.3, 0.35, 0.35, 0.7, 0.5, 0.5, 0.1])
+SLOW_TAIL = 2.3
+"""Spread of growth below its median over that above it.
+
+Most keepers say four to six weeks for a bare tank, some say six weeks to three months, and nobody says two (common
+practice).
+"""
 BOTTLE_SPREAD, SEED_SPREAD, DONOR_SPREAD = 1.5, 0.8, 0.5
 """Additional log spread of the bacteria from a bottle or seeded media, and their whole spread where the donor is known
 (memory).
@@ -106,6 +114,22 @@ def prior_spread(log: CycleLog) -> Floats:
     if log.donor is not None and more:
         spread[A0] = spread[B0] = DONOR_SPREAD
     return spread
+
+
+def below_median(spread: Floats) -> Floats:
+    """Log spread of each parameter below its median, in the kernel's column order. spread: above it (13 or more,)."""
+    below = spread.copy()
+    below[MU_A : MU_B + 1] *= SLOW_TAIL
+    return below
+
+
+def spread_out(normals: Floats, spread: Floats) -> Floats:
+    """Log deviations from the medians with half of their mass on each side.
+
+    normals: standard normal draws (..., 13 or more); spread: log spread above the median (13 or more,).
+    """
+    deviations: Floats = np.where(normals < 0, below_median(spread), spread) * normals
+    return deviations
 
 
 def prior_median(log: CycleLog) -> Floats:
