@@ -46,6 +46,8 @@ from reedmace.core.water_parameters import OXYGEN
 
 LARGEST_CHANGE = 0.5
 """Largest change at one time with animals in (common practice)."""
+WORTH_A_BUCKET = 0.1
+"""Least share of the water that is worth changing at all, where so much may go in (common practice)."""
 MOST_CHANGES, APART_H = 4, 4.0
 """Most changes in a day, and the hours between them (common practice)."""
 MOST_SODA, LEAST_SODA_DKH, DAY_H = 3, 0.2, 24.0
@@ -218,7 +220,7 @@ class DayPlan:
                 low, high = (
                     (low, middle) if self.excess(self.water.changed(self.tap, middle)) <= 1.0 else (middle, high)
                 )
-        return max(high, LEAST_SHARE)
+        return max(high, min(WORTH_A_BUCKET, most))
 
     def _give_soda(self, w: Working) -> None:
         """Baking soda after the changes, in portions; none where the animals want softer water or KH is a guess."""
