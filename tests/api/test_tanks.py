@@ -403,14 +403,33 @@ def test_the_plumbing_out_gives_epanet_the_flow_on_screen(sign_up, tmp_path) -> 
 
     keeper = sign_up()
     tank = chosen_tank(keeper, "sweetflag-800")
-    path = tmp_path / "plumbing.inp"
-    path.write_text(keeper.get(f"/api/tanks/{tank}/plumbing.inp").text)
-    network = wntr.network.WaterNetworkModel(str(path))
+    file = tmp_path / "plumbing.inp"
+    file.write_text(keeper.get(f"/api/tanks/{tank}/plumbing.inp").text)
+    network = wntr.network.WaterNetworkModel(str(file))
     solved = wntr.sim.EpanetSimulator(network).run_sim(file_prefix=str(tmp_path / "run"), version=2.2)
     # What Fit shows: the flow through the hoses as they are laid out on this tank.
     fit = keeper.send("POST", f"/api/tanks/{tank}/views/fit", {}).json
     shown = fit["filters"][0]["installed"]["flow"]["delivered_lph"]
     assert float(solved.link["flowrate"]["pump"].iloc[0]) * 3.6e6 == pytest.approx(shown, rel=0.005)
+    # And its table of heads, worked out from what the screen holds, names the points of that file.
+    path = fit["filters"][0]["installed"]["flow"]["path"]
+    heads = keeper.send("POST", "/api/compute/plumbing-heads", path).json
+    found = solved.node["head"].iloc[0]
+    assert {node["name"] for node in heads["nodes"]} < set(found.index)
+    for node in heads["nodes"]:
+        assert node["clean_m"] == pytest.approx(float(found[node["name"]]), rel=0.005, abs=0.003), node
+
+
+def test_the_plumbing_out_has_three_states_and_knows_no_fourth(sign_up) -> None:
+    keeper = sign_up()
+    tank = chosen_tank(keeper, "sweetflag-800")
+    titles = {
+        state: keeper.get(f"/api/tanks/{tank}/plumbing.inp?state={state}").text.splitlines()[1]
+        for state in ("clean", "serviced", "dirty")
+    }
+    assert titles["serviced"] == "Reedmace plumbing, with the dirt a service leaves"
+    assert len(set(titles.values())) == 3
+    assert keeper.get(f"/api/tanks/{tank}/plumbing.inp?state=filthy").status_code == 422
 
 
 def test_air_driven_filters_have_no_plumbing_to_give(sign_up) -> None:

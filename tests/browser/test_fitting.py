@@ -56,6 +56,28 @@ def test_moving_a_part_moves_the_cut_lengths_and_the_flow_and_says_a_fault(page:
     expect(faults).to_contain_text("Put them at opposite ends.")
 
 
+def test_the_engineer_reads_heads_along_the_hoses_as_they_are_drawn(page: Page, chosen: str) -> None:
+    page.goto(f"{chosen}/fit")
+    cuts = page.get_by_role("list", name="Cut list")
+    expect(cuts).to_contain_text("intake hose")
+    page.get_by_text("For the engineer").click()
+    chart = page.get_by_role("figure").filter(has_text="Head along the way")
+    chart.get_by_text("As a table").click()
+    rows = chart.get_by_role("row")
+    expect(rows.nth(1)).to_contain_text("tank")
+    intake = rows.filter(has_text="after-intake-hose")
+    drawn = re.search(r"drawn (\d+) cm", cuts.get_by_text("drawn").first.inner_text())
+    assert drawn
+    expect(intake).to_contain_text(f"{int(drawn.group(1)) / 100:.2f} m")
+    expect(page.get_by_text(re.compile(r"Nine in ten such filters move \d+ to"))).to_be_visible()
+    with page.expect_download() as kept:
+        page.get_by_role("link", name="EPANET .inp, after a service").click()
+    names = [cell.split()[-1] for cell in rows.all_inner_texts()[1:]]
+    text = kept.value.path().read_text()
+    assert names[0] == "tank"
+    assert all(f" {name} " in text for name in names)
+
+
 def test_hoses_run_behind_the_tank_and_never_through_its_glass(page: Page, chosen: str) -> None:
     page.goto(f"{chosen}/fit")
     hidden = page.locator("path[data-hidden]")

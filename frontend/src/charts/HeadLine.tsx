@@ -20,6 +20,7 @@ export function HeadLine({ heads }: { heads: PlumbingHeads }) {
   const small = usePhone();
   const W = small ? 372 : 640;
   const left = small ? 168 : 220;
+  const legend = small ? 0 : left + 8;
   const all = heads.nodes.flatMap((n) => [n.clean_m, n.serviced_m, n.dirty_m]);
   const low = Math.min(...all, 0);
   const high = Math.max(...all, 0.01);
@@ -79,12 +80,12 @@ export function HeadLine({ heads }: { heads: PlumbingHeads }) {
               <circle key={n.name} cx={x(n[state.key])} cy={y(i)} r={3} fill={state.stroke} />
             ))}
             <path
-              d={`M${left + 8 + (2 - s) * LEGEND} 8 h16`}
+              d={`M${legend + (2 - s) * LEGEND} 8 h16`}
               stroke={state.stroke}
               strokeWidth={2}
               strokeDasharray={state.dash}
             />
-            <text x={left + 28 + (2 - s) * LEGEND} y={13} className="soft">
+            <text x={legend + 20 + (2 - s) * LEGEND} y={13} className="soft">
               {state.word}
             </text>
           </g>
