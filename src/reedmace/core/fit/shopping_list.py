@@ -4,10 +4,9 @@ import math
 from typing import Annotated
 
 from reedmace.core.contract import Answer, Working, computation, number
-from reedmace.core.filter.media.stack import MEDIA_NAMES
 from reedmace.core.fit.layout import FittingPlanAnswer, FittingPlanQuestion, fitting_plan
 from reedmace.core.fit.shopping_water import Bought, ShoppingItem, ShoppingListQuestion, salt_water, to_begin
-from reedmace.core.flow.materials import MEDIA_KG_L, MediaKind
+from reedmace.core.flow.materials import MEDIA_KG_L, MEDIA_NAMES, MediaKind
 from reedmace.core.quantity import formatting
 
 

@@ -203,8 +203,11 @@ CAUSES = {
 
 def drawn(rng: np.random.Generator, n: int) -> _Draws:
     """Deviations of n plumbings that look alike. rng: random numbers; n: how many."""
-    spreads = (FLOW_SPREAD, BOX_HEAD_SPREAD, FITTING_SPREAD, MEDIA_SPREAD, DIRT_SPREAD)
-    return _Draws(*(spread * rng.standard_normal(n) for spread in spreads), rng.uniform(size=n))
+    flow, head, fittings, media, dirt = (
+        spread * rng.standard_normal(n)
+        for spread in (FLOW_SPREAD, BOX_HEAD_SPREAD, FITTING_SPREAD, MEDIA_SPREAD, DIRT_SPREAD)
+    )
+    return _Draws(flow, head, fittings, media, dirt, slime=rng.uniform(size=n))
 
 
 def _flows(q: OperatingPointQuestion, draws: _Draws, dirt: float) -> Floats:

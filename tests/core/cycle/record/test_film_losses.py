@@ -18,6 +18,11 @@ def only_loss(**more: Any) -> Loss:
     return found
 
 
+def is_loss(found: Loss, day: float, share: float, what: str) -> bool:
+    """Whether a loss is this one, with its share to nine figures."""
+    return (found.day, found.what) == (day, what) and found.share == pytest.approx(share)
+
+
 @pytest.mark.parametrize(
     ("hours", "closed", "share"),
     [(0, True, 0), (6, True, 0.5), (12, True, 0.75), (3, True, 0.29289), (24, False, 0.5), (6, False, 0.15910)],
@@ -33,9 +38,8 @@ def test_a_stop_is_lost_when_it_ends_and_counts_for_what_stood_still() -> None:
 
 
 def test_an_open_stop_says_so_and_the_logs_own_filter_answers_where_nothing_is_said() -> None:
-    assert only_loss(outages=[{"day": 3, "hours": 36, "closed": False}]) == Loss(
-        4.5, pytest.approx(1 - 0.5**1.5), "the filter stood still for 36 hours"
-    )
+    opened = only_loss(outages=[{"day": 3, "hours": 36, "closed": False}])
+    assert is_loss(opened, 4.5, 1 - 0.5**1.5, "the filter stood still for 36 hours")
     closed = only_loss(filter_closed=True, outages=[{"day": 3, "hours": 6}])
     assert (closed.share, closed.what) == (pytest.approx(0.5), "the closed filter stood still for 6 hours")
     assert only_loss(filter_closed=False, outages=[{"day": 3, "hours": 24}]).share == pytest.approx(0.5)
@@ -51,7 +55,7 @@ def test_an_open_stop_says_so_and_the_logs_own_filter_answers_where_nothing_is_s
     ],
 )
 def test_media_touched_lose_their_part(what: str, share: float, words: str) -> None:
-    assert only_loss(media=[{"day": 7, "what": what, "share": 0.5}]) == Loss(7, pytest.approx(share), words)
+    assert is_loss(only_loss(media=[{"day": 7, "what": what, "share": 0.5}]), 7, share, words)
 
 
 @pytest.mark.parametrize(
@@ -62,7 +66,7 @@ def test_tap_water_kills_by_its_disinfectant(chlorine: str, rinsed: float, chang
     tap = {"chlorine": chlorine}
     assert only_loss(tap=tap, media=[{"day": 7, "what": "rinsed-tap", "share": 0.5}]).share == pytest.approx(rinsed)
     loss = only_loss(tap=tap, changes=[{"day": 6, "share": 0.4, "treated": False}])
-    assert loss == Loss(6, pytest.approx(changed), "40% of the water was changed untreated")
+    assert is_loss(loss, 6, changed, "40% of the water was changed untreated")
 
 
 def test_tap_water_without_chlorine_kills_nothing() -> None:
