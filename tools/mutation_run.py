@@ -2,7 +2,8 @@
 
 Cosmic Ray makes the faults (a sign turned, a number one off, a branch left out); each is put into a copy of the tree,
 the group's tests run with `-x`, and a fault no test fails on is printed as a diff. A sample drawn by `--seed` is enough
-for a share. Left out, because nothing can fail on them: type unions (`A | B`), `is` in place of `==`, and decorators.
+for a share. Left out: type unions (`A | B`), `is` in place of `==` and decorators, on which nothing can fail, and the
+ranges of schemas (`Annotated[...]`), which the description of the interface holds.
 """
 
 import argparse
@@ -62,13 +63,15 @@ class Result(NamedTuple):
 
 def faults_of(module: str) -> Iterator[Fault]:
     """Every fault Cosmic Ray knows for a module, without those nothing can fail on."""
-    tree = get_ast_from_path(Path(module))
+    tree, lines = get_ast_from_path(Path(module)), Path(module).read_text().splitlines()
     for name in operator_names():
         if name.endswith(EQUIVALENT) or "BitOr" in name or get_operator(name).arguments():
             continue
         operator = get_operator(name)()
         positions = itertools.chain.from_iterable(operator.mutation_positions(node) for node in ast_nodes(tree))
         for occurrence, (start, _end) in enumerate(positions):
+            if "Annotated[" in lines[start[0] - 1]:
+                continue
             yield Fault(module, name, occurrence, start[0])
 
 

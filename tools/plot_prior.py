@@ -44,7 +44,7 @@ CASES: list[tuple[str, CycleLog, tuple[float, float] | None]] = [
 def days_figure() -> None:
     """Pass days of each case, P10 to P90 with the median, over what keepers say."""
     left, row, width = 250, 30, 760
-    top, most = 26, 80
+    top, most = 26, 100
     x = lambda day: left + min(day, most) / most * (width - left - 20)  # noqa: E731
     out = []
     for tick in range(0, most + 1, 10):

@@ -141,6 +141,8 @@ def test_a_tap_at_the_limit_is_said_to_bring_it_and_binding_comes_first() -> Non
         found = poisoned(tap={"ph": 7.4, "kh_dkh": 5, "chlorine": "none", "ammonia_mg_n_l": brings})
         assert any(c.startswith("The tap itself brings") for c in found.cautions) is said
         assert (found.steps[0].do == "bind") >= said
+    # Where nothing is poisoned nothing is bound, whatever the tap brings.
+    assert plan(tap={"ph": 7.4, "kh_dkh": 5, "ammonia_mg_n_l": 3}).steps == []
 
 
 def test_what_a_higher_tap_frees_is_told_in_figures() -> None:
@@ -149,7 +151,9 @@ def test_what_a_higher_tap_frees_is_told_in_figures() -> None:
     said = next(c for c in found.cautions if c.startswith("The tap raises pH"))
     assert "0.036 mg/L of the poison form would be 0.113 at the tap's pH" in said
     near = poisoned(ammonia_mg_n_l=20, ph=6.85, kh_dkh=4, tap={"ph": 7.0, "kh_dkh": 4, "chlorine": "none"})
-    assert not any(c.startswith("The tap raises pH") for c in near.cautions)
+    unread = plan(ammonia_mg_n_l=None, nitrite_mg_n_l=3, ph=6.5, tap={"ph": 7.5, "kh_dkh": 5, "chlorine": "none"})
+    for other in (near, unread):
+        assert not any(c.startswith("The tap raises pH") for c in other.cautions)
 
 
 def test_a_tap_nobody_tested_is_said_to_be_guessed_only_where_water_is_to_be_poured() -> None:
