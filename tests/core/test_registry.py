@@ -38,6 +38,7 @@ EXAMPLES: dict[str, dict[str, Any]] = {
         "fittings": [{"kind": "strainer"}, {"kind": "exit"}],
         "media": [{"media": "foam-20", "area_cm2": 260, "depth_cm": 10}],
     },
+    "tap-fit": {"kh_dkh": 6, "fresh_ph": 7.2, "stood_ph": 8.2},
     "vial-reading": {
         "white": [{"r": 240, "g": 240, "b": 236}] * 4,
         "vial": [{"r": 140, "g": 178, "b": 92}] * 4,

@@ -107,6 +107,7 @@ interface Computations {
   "sponge-seed": [Schemas["SpongeSeedQuestionIn"], Schemas["SpongeSeedAnswer"]];
   "ammonia-dose": [Schemas["AmmoniaDoseQuestion"], Schemas["AmmoniaDoseAnswer"]];
   "plumbing-heads": [Schemas["OperatingPointQuestionIn"], Schemas["PlumbingHeadsAnswer"]];
+  "tap-fit": [Schemas["TapFitQuestion"], Schemas["TapFitAnswer"]];
   "kh-titration": [Schemas["KhTitrationQuestion"], Schemas["KhTitrationAnswer"]];
   "read-quantity": [Schemas["ReadQuantityQuestion"], Schemas["ReadQuantityAnswer"]];
   "airline-bucket": [Schemas["AirlineBucketQuestion"], Schemas["AirlineBucketAnswer"]];

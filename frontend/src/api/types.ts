@@ -3069,6 +3069,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/tap-fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An unknown tap fitted from three tests. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["TapFitQuestion"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TapFitAnswer"];
+                    };
+                };
+                /** @description Not usable */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["Problem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/outgrow": {
         parameters: {
             query?: never;
@@ -29351,6 +29400,87 @@ export interface components {
              * @default 0
              */
             water_outside_l?: number;
+        };
+        /**
+         * TapFitAnswer
+         * @description What the tap is, each figure with the range that holds it nine times in ten, and a test that does not fit.
+         */
+        TapFitAnswer: {
+            /** Verdict */
+            verdict: string;
+            /** Working */
+            working: components["schemas"]["WorkingLine"][];
+            /** Kh Dkh */
+            kh_dkh: number;
+            /** Kh Low Dkh */
+            kh_low_dkh: number;
+            /** Kh High Dkh */
+            kh_high_dkh: number;
+            /**
+             * Co2 Mg L
+             * @description As it comes from the tap
+             */
+            co2_mg_l: number;
+            /** Co2 Low Mg L */
+            co2_low_mg_l: number;
+            /** Co2 High Mg L */
+            co2_high_mg_l: number;
+            /** Fresh Ph */
+            fresh_ph: number;
+            /**
+             * Settles Ph
+             * @description Once it has lost its CO2, or taken some from the air
+             */
+            settles_ph: number;
+            /** Settles Low Ph */
+            settles_low_ph: number;
+            /** Settles High Ph */
+            settles_high_ph: number;
+            /**
+             * Off
+             * @description The test furthest from what the others say, where it is far
+             */
+            off: ("KH" | "pH from the tap" | "pH after standing") | null;
+        };
+        /**
+         * TapFitQuestion
+         * @description Tests of one tap, at least two of the three, and how finely they were read.
+         */
+        TapFitQuestion: {
+            /**
+             * Kh Dkh
+             * @default null
+             */
+            kh_dkh?: number | null;
+            /**
+             * Fresh Ph
+             * @description Within a minute of drawing it
+             * @default null
+             */
+            fresh_ph?: number | null;
+            /**
+             * Stood Ph
+             * @description After a day in an open jug, or an hour with an air stone
+             * @default null
+             */
+            stood_ph?: number | null;
+            /**
+             * Drop Dkh
+             * @description A drop of the KH kit counts so much
+             * @default 1
+             */
+            drop_dkh?: number;
+            /**
+             * Ph Step
+             * @description Between the colours of the card, or what the meter shows
+             * @default 0.4
+             */
+            ph_step?: number;
+            /**
+             * Temperature C
+             * @default 20
+             */
+            temperature_c?: number;
         };
         /**
          * TapWater

@@ -19,6 +19,7 @@ PACKAGES: dict[str, tuple[str, ...]] = {
         "ammonia-dose",
         "alkalinity-dose",
         "kh-titration",
+        "tap-fit",
         "oxygen-saturation",
         "dissolved-co2",
     ),

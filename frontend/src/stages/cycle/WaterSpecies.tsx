@@ -12,6 +12,7 @@ import { fixed } from "../../quantity/format";
 import { Opening } from "../../shared/NotFetched";
 import { Table } from "./Ready";
 import { SaltScales } from "./SaltScales";
+import { TapFit } from "./TapFit";
 
 type Question = QuestionOf<"water-speciation">;
 type Answer = AnswerOf<"water-speciation">;
@@ -83,6 +84,7 @@ function Species({ tankId, tested }: { tankId: number; tested: Question }) {
           The water as a file for PHREEQC
         </Button>
       </Bar>
+      <TapFit temperatureC={question.temperature_c} />
       <SaltScales temperatureC={question.temperature_c} />
     </>
   );

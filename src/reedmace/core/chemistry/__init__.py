@@ -21,6 +21,7 @@ from reedmace.core.chemistry.oxygen import (
 )
 from reedmace.core.chemistry.salinity_scales import SalinityScalesAnswer, SalinityScalesQuestion, salinity_scales
 from reedmace.core.chemistry.stoichiometry import ALKALINITY_PER_N, BASE_PER_N
+from reedmace.core.chemistry.tap_fit import tap_fit
 from reedmace.core.chemistry.water_change import WaterChangeAnswer, WaterChangeQuestion, water_change
 from reedmace.core.chemistry.water_speciation import (
     WaterSpeciationAnswer,
@@ -58,6 +59,7 @@ __all__ = [
     "oxygen_saturation_mg_l",
     "pka_fresh",
     "salinity_scales",
+    "tap_fit",
     "un_ionised_ammonia",
     "un_ionised_share",
     "water_change",
