@@ -37,3 +37,12 @@ def test_the_newest_tests_are_told_by_species_at_any_ph_and_go_out_as_a_file(
     assert "pH          8.4" in download.value.path().read_text()
     page.get_by_role("button", name="As tested").click()
     expect(row).to_have_text(re.compile(re.escape(before.split("\t")[0])))
+    tap = page.get_by_role("region", name="The tap from three tests")
+    for label, value in (("KH", "6"), ("pH from the tap", "7.2")):
+        tap.get_by_label(label, exact=label != "KH").fill(value)
+        tap.get_by_label(label, exact=label != "KH").blur()
+    expect(tap).to_contain_text(re.compile(r"its pH rises from 7\.\d to 8\.\d"))
+    tap.get_by_label("pH after standing").fill("5.8")
+    tap.get_by_label("pH after standing").blur()
+    expect(tap).to_contain_text("does not fit the others")
+    assert faults(page, axe_source) == []

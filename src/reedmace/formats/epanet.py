@@ -2,6 +2,7 @@
 
 from reedmace.core.flow import OperatingPointQuestion
 from reedmace.core.flow.materials import viscosity_m2_s
+from reedmace.core.flow.operating_point import dirt_of
 from reedmace.core.flow.operating_point_schemas import Fitting, Hose, Layer
 from reedmace.core.flow.overflow import PIPE_ROUGHNESS_MM, OverflowCheckQuestion
 from reedmace.core.flow.plumbing_heads import (
@@ -9,7 +10,6 @@ from reedmace.core.flow.plumbing_heads import (
     FIRST_MEDIA,
     PlumbingLink,
     PlumbingState,
-    dirt_of,
     plumbing_links,
 )
 

@@ -215,18 +215,23 @@ def operating_point(question: OperatingPointQuestion) -> OperatingPointAnswer:
     )
 
 
-def _dirt(q: OperatingPointQuestion, w: Working) -> float:
-    """Resistance of the dirt in the first layer, s/m²; 0 without media."""
+def dirt_of(question: OperatingPointQuestion) -> float:
+    """Resistance of the dirt in the first layer, s/m²; 0 without media. question: food in g/day, days, cm²."""
+    q = question
     if not q.media:
         return 0.0
-    first_area = q.media[0].area_cm2 / 1e4
-    dirt = dirt_resistance(q.feed_g_day, q.days_since_cleaning, first_area, q.media[0].media)
+    return dirt_resistance(q.feed_g_day, q.days_since_cleaning, q.media[0].area_cm2 / 1e4, q.media[0].media)
+
+
+def _dirt(q: OperatingPointQuestion, w: Working) -> float:
+    """The same, with its working."""
+    dirt = dirt_of(q)
     if dirt:
         w.line(
             "r dirt",
             "120 × grade × 0.25 × food × days / face²",
             f"120 × {CLOGGING.get(q.media[0].media, BED_CLOGGING):g} × 0.25 × {q.feed_g_day / 1000:g} kg/day ×"
-            f" {q.days_since_cleaning:g} / ({first_area:g} m²)²",
+            f" {q.days_since_cleaning:g} / ({q.media[0].area_cm2 / 1e4:g} m²)²",
             dirt,
             "s/m²",
             "dirtprior",

@@ -13,11 +13,10 @@ from reedmace.core.flow.materials import (
     FLOW_SPREAD,
     MEDIA_NAMES,
     FittingKind,
-    dirt_resistance,
     media_coefficients,
     viscosity_m2_s,
 )
-from reedmace.core.flow.operating_point import PART_NAMES, hose_words, minor_coefficient, path_arrays
+from reedmace.core.flow.operating_point import PART_NAMES, dirt_of, hose_words, minor_coefficient, path_arrays
 from reedmace.core.flow.operating_point_schemas import Fitting, Hose, Layer, OperatingPointQuestion
 from reedmace.core.quantity import formatting, m3s_to_lph
 
@@ -152,14 +151,6 @@ def _media_links(q: OperatingPointQuestion) -> list[PlumbingLink]:
         c1, c2 = media_coefficients(layer.media, layer.area_cm2 / 1e4, layer.depth_cm / 100, nu)
         links.append(PlumbingLink("after-media", MEDIA_NAMES[layer.media], layer, intake=True, c1=c1, c2=c2))
     return links
-
-
-def dirt_of(question: OperatingPointQuestion) -> float:
-    """Resistance of the dirt in the first layer, s/m²; 0 without media. question: as for operating-point."""
-    q = question
-    if not q.media:
-        return 0.0
-    return dirt_resistance(q.feed_g_day, q.days_since_cleaning, q.media[0].area_cm2 / 1e4, q.media[0].media)
 
 
 def _heads(links: list[PlumbingLink], pump_m: float, flow_m3s: float, dirt: float, nu_m2_s: float) -> list[float]:
