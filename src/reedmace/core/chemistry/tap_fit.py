@@ -146,7 +146,7 @@ def _fit(q: TapFitQuestion) -> tuple[Floats, Floats]:
         if float(np.max(np.abs(move))) < STEP:
             break
     slopes = _slopes(at, q)
-    return at, np.linalg.inv(slopes.T @ slopes)
+    return np.asarray(at, dtype=np.float64), np.asarray(np.linalg.inv(slopes.T @ slopes), dtype=np.float64)
 
 
 def _ranges(at: Floats, covariance: Floats, temperature_c: float) -> list[_Figure]:
