@@ -127,11 +127,14 @@ def test_a_plain_figure_is_taken_at_once_with_either_mark_and_a_thousand_is_aske
     assert typed(bare, "75") == 75
     assert typed(bare, "75,5") == 75.5
     assert asked == []
-    assert typed(bare, "1.000") == 75.5
+    with bare.expect_response("**/api/compute/read-quantity"):
+        assert typed(bare, "1.000") == 75.5
     assert asked == ["1.000"]
     bare.evaluate("modules.results.figure.onBlur()")
     bare.wait_for_function("() => modules.results.figure.error === 'may be a thousand. Write 1000 or 1.0.'")
-    assert typed(bare, "20 gal") == 75.7
+    # The answer comes by way of the page and back, however busy the machine is.
+    bare.evaluate("modules.results.figure.onText('20 gal')")
+    bare.wait_for_function("() => window.value === 75.7")
 
 
 def test_a_figure_out_of_range_is_not_taken_and_says_its_range_in_the_keepers_unit(bare: Page) -> None:
