@@ -29471,11 +29471,11 @@ export interface components {
              */
             drop_dkh?: number;
             /**
-             * Ph Step
+             * Step Ph
              * @description Between the colours of the card, or what the meter shows
              * @default 0.4
              */
-            ph_step?: number;
+            step_ph?: number;
             /**
              * Temperature C
              * @default 20

@@ -19,7 +19,7 @@ def test_three_fine_tests_of_one_water_are_given_back() -> None:
     co2, air = 0.30, 0.022
     alkalinity = 5 * 0.3566
     fresh, stood = (6.35 + math.log10(alkalinity / c) for c in (co2, air))
-    found = fit(kh_dkh=5.005, drop_dkh=0.05, ph_step=0.02, fresh_ph=fresh, stood_ph=stood, temperature_c=25)
+    found = fit(kh_dkh=5.005, drop_dkh=0.05, step_ph=0.02, fresh_ph=fresh, stood_ph=stood, temperature_c=25)
     assert found.kh_dkh == pytest.approx(5, abs=0.1)
     assert found.co2_mg_l == pytest.approx(0.30 * 44.01, rel=0.06)
     assert found.fresh_ph == pytest.approx(fresh, abs=0.01)
@@ -35,7 +35,7 @@ def test_a_drop_counts_whole_so_the_water_lies_half_a_drop_lower() -> None:
 
 
 def test_a_finer_test_narrows_the_range() -> None:
-    coarse, fine = (fit(kh_dkh=5, fresh_ph=7.2, drop_dkh=drop, ph_step=step) for drop, step in ((1, 0.4), (0.25, 0.1)))
+    coarse, fine = (fit(kh_dkh=5, fresh_ph=7.2, drop_dkh=drop, step_ph=step) for drop, step in ((1, 0.4), (0.25, 0.1)))
     assert fine.kh_high_dkh - fine.kh_low_dkh < 0.75 * (coarse.kh_high_dkh - coarse.kh_low_dkh)
     assert fine.co2_high_mg_l / fine.co2_low_mg_l < coarse.co2_high_mg_l / coarse.co2_low_mg_l
 
@@ -62,7 +62,7 @@ def test_a_test_that_fits_no_such_water_is_named() -> None:
         {"kh_dkh": 0, "fresh_ph": 5.0, "stood_ph": 5.4},
         {"kh_dkh": 40, "fresh_ph": 10, "stood_ph": 10},
         {"kh_dkh": 0, "fresh_ph": 10, "stood_ph": 4},
-        {"kh_dkh": 40, "fresh_ph": 4, "stood_ph": 4, "drop_dkh": 0.05, "ph_step": 0.01},
+        {"kh_dkh": 40, "fresh_ph": 4, "stood_ph": 4, "drop_dkh": 0.05, "step_ph": 0.01},
         {"kh_dkh": 3, "fresh_ph": 7, "temperature_c": 5},
     ],
 )

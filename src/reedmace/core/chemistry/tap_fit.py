@@ -43,7 +43,7 @@ class TapFitQuestion(Question):
     fresh_ph: PH | None = Field(default=None, description="Within a minute of drawing it")
     stood_ph: PH | None = Field(default=None, description="After a day in an open jug, or an hour with an air stone")
     drop_dkh: Annotated[float, number("dKH", 0.05, 5, "A drop of the KH kit counts so much")] = 1
-    ph_step: Annotated[float, number("pH", 0.01, 1, "Between the colours of the card, or what the meter shows")] = 0.4
+    step_ph: Annotated[float, number("pH", 0.01, 1, "Between the colours of the card, or what the meter shows")] = 0.4
     temperature_c: Celsius = 20
 
 
@@ -118,7 +118,7 @@ def _tests(q: TapFitQuestion, kh: float, fresh: float, settles: float) -> list[t
         # The colour turns within the last drop.
         middle = max(q.kh_dkh - q.drop_dkh / 2, 0.0)
         found.append(("KH", middle, math.hypot(q.drop_dkh / math.sqrt(12), KH_SHARE * q.kh_dkh), kh))
-    ph_doubt = q.ph_step / 2
+    ph_doubt = q.step_ph / 2
     if q.fresh_ph is not None:
         found.append(("pH from the tap", q.fresh_ph, ph_doubt, fresh))
     if q.stood_ph is not None:
