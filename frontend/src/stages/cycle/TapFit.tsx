@@ -3,9 +3,8 @@ import { useState } from "react";
 import { range } from "../../api/range";
 import { useCompute } from "../../api/compute";
 import type { QuestionOf } from "../../api/schemas";
-import { Facts, Fields, Figure, ProblemNote } from "../../kit";
+import { Fields, Figure, ProblemNote } from "../../kit";
 import { NumberBox, QuantityField } from "../../kit/quantities";
-import { bare, fixed, unitName } from "../../quantity/format";
 
 type Question = QuestionOf<"tap-fit">;
 type Tests = Pick<Question, "kh_dkh" | "fresh_ph" | "stood_ph">;
@@ -59,25 +58,11 @@ export function TapFit({ temperatureC }: { temperatureC: number }) {
       </Fields>
       <ProblemNote problem={found.error} />
       {made >= 2 && found.data && (
-        <>
-          <p>
-            <Figure title="The tap" lines={found.data.working}>
-              {found.data.verdict}
-            </Figure>
-          </p>
-          <Facts>
-            <dt>KH</dt>
-            <dd>
-              {bare(found.data.kh_dkh, "dKH", 1)} {unitName("dKH")}
-            </dd>
-            <dt>CO2 as it comes</dt>
-            <dd>{fixed(found.data.co2_mg_l, 0)} mg/L</dd>
-            <dt>pH in the tank, once aired</dt>
-            <dd>
-              {fixed(found.data.settles_low_ph, 1)} to {fixed(found.data.settles_high_ph, 1)}
-            </dd>
-          </Facts>
-        </>
+        <p>
+          <Figure title="The tap" lines={found.data.working}>
+            {found.data.verdict}
+          </Figure>
+        </p>
       )}
     </section>
   );
