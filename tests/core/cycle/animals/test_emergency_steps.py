@@ -78,6 +78,22 @@ def test_soda_is_weighed_for_its_rise_and_given_hours_apart() -> None:
     assert (does(found), found.steps[-1].after_hours) == (["soda", "soda", "test"], 5)
 
 
+def test_binding_is_for_a_tap_that_brings_poison_or_a_day_that_does_not_hold() -> None:
+    held = plan()
+    assert held.holds_until_tomorrow
+    assert does(held)[0] == "change"
+
+
+@pytest.mark.parametrize(
+    "more", [{"ph": 9.8, "kh_dkh": 5}, {"ph": 4.2, "kh_dkh": 3}, {"ph": 6.2, "before_ph": 7.4, "kh_dkh": 0.5}]
+)
+def test_water_too_acid_too_alkaline_or_turning_is_tested_again_with_what_nobody_read(more: dict[str, Any]) -> None:
+    found = plan(**{**more, "ammonia_mg_n_l": 0.0, "nitrite_mg_n_l": None})
+    assert "Test nitrite too" in [step.title for step in found.steps]
+    assert found.steps[-1].title == "Test again"
+    assert "warm" not in does(found)
+
+
 def test_without_litres_there_are_shares_and_no_grams() -> None:
     found = plan(**SOUR, litres_known=False)
     soda = next(step for step in found.steps if step.do == "soda")

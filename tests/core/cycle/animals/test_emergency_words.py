@@ -68,6 +68,7 @@ def test_several_things_wrong_are_all_said_the_worst_first() -> None:
         ({"nitrate_mg_n_l": 30}, False, 1),
         ({"ammonia_mg_n_l": 4}, True, 2),
         ({"ph": 9.8}, True, 2),
+        ({"ph": 6.2, "before_ph": 7.4, "kh_dkh": 0.5}, True, 2),
         ({"temperature_c": 37}, True, 1),
         ({"oxygen_mg_l": 2.2}, True, 1),
         ({"oxygen_mg_l": 2.2, "breathe_water_share": 0.2}, False, 1),
