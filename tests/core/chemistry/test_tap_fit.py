@@ -5,8 +5,8 @@ import math
 import numpy as np
 import pytest
 
-from reedmace.core.chemistry.carbonate import Carbonate
-from reedmace.core.chemistry.tap_fit import AIR_CO2_MMOL, AIR_SPREAD, TapFitAnswer, TapFitQuestion, tap_fit
+from reedmace.core.chemistry.carbonate import CO2_MG_PER_MMOL, IN_AIR_MG_L, IN_AIR_SPREAD, Carbonate
+from reedmace.core.chemistry.tap_fit import TapFitAnswer, TapFitQuestion, tap_fit
 from reedmace.core.errors import CannotAnswer
 
 
@@ -79,7 +79,7 @@ def test_the_ranges_hold_nine_in_ten_of_three_hundred_taps() -> None:
     for _ in range(taps):
         kh = float(np.exp(np.log(5) + 0.8 * rng.standard_normal()))
         co2 = float(np.exp(np.log(0.25) + 0.9 * rng.standard_normal()))
-        air = float(np.exp(np.log(AIR_CO2_MMOL) + AIR_SPREAD * rng.standard_normal()))
+        air = float(np.exp(np.log(IN_AIR_MG_L / CO2_MG_PER_MMOL) + IN_AIR_SPREAD * rng.standard_normal()))
         water = Carbonate(kh * 0.3567, kh * 0.3567, 20)
         fresh, settles = (water.breathing(c, 1000).ph() for c in (co2, air))
         read = {

@@ -15,6 +15,12 @@ MMOL_PER_DKH = CACO3_PER_DKH / 50.043
 """Alkalinity of one German degree, mmol/L."""
 LEAST_KH_DKH = 0.02
 """Lowest KH used for a measured zero: pH is undefined at zero alkalinity."""
+CO2_MG_PER_MMOL = 44.01
+IN_AIR_MG_L, IN_AIR_SPREAD = 0.97, 0.35
+"""CO2 of water in balance with the air of a room, mg/L, and its log spread.
+
+Henry's law at 25 °C, 0.034 mol/(L atm), and 450 to 1,200 ppm in a room people live in (memory).
+"""
 GAS_PER_HOUR = 0.25
 """Share of the CO2 difference to equilibrium exchanged in an hour with a moving surface (memory)."""
 

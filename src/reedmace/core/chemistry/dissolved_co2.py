@@ -5,16 +5,13 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from reedmace.core.chemistry.carbonate import Carbonate
+from reedmace.core.chemistry.carbonate import CO2_MG_PER_MMOL, IN_AIR_MG_L, Carbonate
 from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Question, Working, computation, number
 
-CO2_MG_PER_MMOL = 44.01
 UPPER_MARK_MG_L = 30.0
 """CO2 up to which planted tanks with animals are usually driven (common practice)."""
 GOOD_FROM_MG_L = 15.0
 """CO2 from which plants that ask for it grow well (common practice)."""
-IN_AIR_MG_L = 0.6
-"""CO2 of water at rest with the air, mg/L at 25 °C (Henry's law; memory)."""
 OF_OXYGEN = 0.9
 """Transfer of CO2 through a surface relative to oxygen (ratio of diffusivities)."""
 Mark = Literal["little", "good", "over"]

@@ -7,16 +7,17 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field
 
-from reedmace.core.chemistry.carbonate import LEAST_KH_DKH, MMOL_PER_DKH, Carbonate
+from reedmace.core.chemistry.carbonate import (
+    CO2_MG_PER_MMOL,
+    IN_AIR_MG_L,
+    IN_AIR_SPREAD,
+    LEAST_KH_DKH,
+    MMOL_PER_DKH,
+    Carbonate,
+)
 from reedmace.core.contract import PH, Answer, Celsius, Question, Working, computation, number
 from reedmace.core.errors import CannotAnswer
 
-CO2_MG_PER_MMOL = 44.01
-AIR_CO2_MMOL, AIR_SPREAD = 0.022, 0.35
-"""CO2 of water in balance with the air of a room, mmol/L, and its log spread.
-
-Henry's law at 25 °C, 0.034 mol/(L atm), and 450 to 1,200 ppm in a lived-in room (memory).
-"""
 TAP_CO2_MMOL, TAP_SPREAD = 0.25, 1.2
 """CO2 of tap water as it comes, mmol/L, and its log spread: from none to what a deep well holds (memory)."""
 SOFT_DKH, SOFT_SPREAD = 5.0, 1.5
@@ -105,7 +106,7 @@ def _residuals(at: Floats, q: TapFitQuestion) -> Floats:
     found = [
         (at[0] - math.log(SOFT_DKH)) / SOFT_SPREAD,
         (at[1] - math.log(TAP_CO2_MMOL)) / TAP_SPREAD,
-        (at[2] - math.log(AIR_CO2_MMOL)) / AIR_SPREAD,
+        (at[2] - math.log(IN_AIR_MG_L / CO2_MG_PER_MMOL)) / IN_AIR_SPREAD,
     ]
     found += [(value - said) / doubt for _, said, doubt, value in _tests(q, kh, fresh, settles)]
     return np.array(found)
@@ -134,7 +135,7 @@ def _slopes(at: Floats, q: TapFitQuestion) -> Floats:
 
 def _fit(q: TapFitQuestion) -> tuple[Floats, Floats]:
     """The likeliest water and the covariance of its logarithms, by Gauss and Newton with halved steps."""
-    at = np.log([max(q.kh_dkh or SOFT_DKH, LEAST_KH_DKH), TAP_CO2_MMOL, AIR_CO2_MMOL])
+    at = np.log([max(q.kh_dkh or SOFT_DKH, LEAST_KH_DKH), TAP_CO2_MMOL, IN_AIR_MG_L / CO2_MG_PER_MMOL])
     left = _residuals(at, q)
     for _ in range(ROUNDS):
         slopes = _slopes(at, q)

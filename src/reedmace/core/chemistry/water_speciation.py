@@ -7,8 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from reedmace.core.chemistry.ammonia import un_ionised_share
-from reedmace.core.chemistry.carbonate import LEAST_KH_DKH, Carbonate, constants
-from reedmace.core.chemistry.dissolved_co2 import CO2_MG_PER_MMOL
+from reedmace.core.chemistry.carbonate import CO2_MG_PER_MMOL, LEAST_KH_DKH, Carbonate, constants
 from reedmace.core.contract import PH, Answer, Celsius, MgNPerL, Part, Question, Share, Working, computation, number
 from reedmace.core.quantity import CACO3_PER_DKH, celsius_to_kelvin
 
