@@ -11257,7 +11257,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The plumbing as an EPANET input file, clean, as a service leaves it, or with the dirt of its days. */
+        /** The plumbing as an EPANET input file, clean, as a service leaves it, or when due for cleaning. */
         get: {
             parameters: {
                 query?: {

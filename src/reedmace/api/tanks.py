@@ -267,7 +267,7 @@ class PlumbingQuery(BaseModel):
 @blueprint.input(PlumbingQuery, location="query")
 @blueprint.doc(responses={**file_of("text/plain", "EPANET 2.2 input"), **READ, 409: "No pumped filter is chosen"})
 def read_plumbing(tank_id: int, query_data: PlumbingQuery) -> Response:
-    """The plumbing as an EPANET input file, clean, as a service leaves it, or with the dirt of its days."""
+    """The plumbing as an EPANET input file, clean, as a service leaves it, or when due for cleaning."""
     state = replay(tanks().recent(tank_id))
     installed = [h for h in installed_filters(state) if query_data.filter_key in (None, h.key)]
     found = next(((q, overflow_question(h)) for h in installed if (q := path_of(state, h)) is not None), None)

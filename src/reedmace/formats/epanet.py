@@ -33,7 +33,7 @@ _OPTIONS = (" UNITS LPS", " HEADLOSS D-W", " ACCURACY 0.00001", " TRIALS 500")
 STATE_WORDS: dict[PlumbingState, str] = {
     "clean": "clean",
     "serviced": "with the dirt a service leaves",
-    "dirty": "with the dirt of its days",
+    "dirty": "when due for cleaning",
 }
 CURVE_STEPS = 200
 """Steps of the head-loss curve of the media."""

@@ -4,7 +4,7 @@ import type { FittedView } from "../../api/schemas";
 import { HeadLine } from "../../charts/HeadLine";
 import { Bar } from "../../kit";
 
-const STATES = { clean: "clean", serviced: "after a service", dirty: "with today’s dirt" };
+const STATES = { clean: "clean", serviced: "after a service", dirty: "when due for cleaning" };
 
 export function Network({ tankId, one }: { tankId: number; one: FittedView }) {
   const heads = standing(useCompute("plumbing-heads", one.installed.flow.path ?? null));
