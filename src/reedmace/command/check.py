@@ -81,24 +81,15 @@ def _long_modules() -> list[str]:
 
 
 LONGEST_FUNCTION = 60
-LONG_FUNCTIONS = {
-    # Kernels, compiled: calls between parts cost more than they tell.
-    "simulate", "_slopes",
-    # Lists of steps, read from top to bottom.
-    "_steps",
-}  # fmt: skip
-"""Functions that may be longer; the list only shrinks."""
 
 
 def _long_functions() -> list[str]:
-    """Functions over the length allowed, and names listed as longer that no longer are."""
-    long: dict[str, str] = {}
-    for path in _modules():
-        for node in ast.walk(ast.parse(path.read_text())):
-            if isinstance(node, ast.FunctionDef) and (lines := _length(node)) > LONGEST_FUNCTION:
-                long[node.name] = f"{path.relative_to(ROOT)}: {node.name} has {lines} lines"
-    shrunk = [f"{name} is listed as longer and is not" for name in sorted(LONG_FUNCTIONS - long.keys())]
-    return [words for name, words in long.items() if name not in LONG_FUNCTIONS] + shrunk
+    return [
+        f"{path.relative_to(ROOT)}: {node.name} has {lines} lines"
+        for path in _modules()
+        for node in ast.walk(ast.parse(path.read_text()))
+        if isinstance(node, ast.FunctionDef) and (lines := _length(node)) > LONGEST_FUNCTION
+    ]
 
 
 def _length(node: ast.FunctionDef) -> int:

@@ -48,6 +48,16 @@ def free_ammonia(tan: float, ph: float, warmth_c: float) -> float:
 
 
 @njit(cache=True)
+def _waking(structure: int, active: float, tan: float, lag: float) -> float:
+    """Change per day of the share of the film that is awake. active: that share; tan: mg N/L; lag: days."""
+    if structure == DORMANT:
+        fed = tan / (tan + 0.1)
+        return (fed - active) * (1.2 if fed > active else 0.05)
+    # A sleep before anything grows, its length the tank's own.
+    return (0.02 + active) * max(1.0 - active, 0.0) * 4.0 / lag
+
+
+@njit(cache=True)
 def _slopes(s: Any, f: Any, p: Any, out: Any) -> None:
     """Change per day of each state. s: states; f: forces; p: parameters; out: (STATES,), filled."""
     structure = int(p[STRUCTURE])
@@ -105,12 +115,7 @@ def _slopes(s: Any, f: Any, p: Any, out: Any) -> None:
     out[O2] = f[KLA] * (full - oxygen) - f[BREATH] - 3.43 * first - 1.14 * second - 2.0 * mineralized
     out[A1], out[A2] = more_a - less_a, more_a2 - less_a2
     out[B1], out[B2] = more_b - less_b, more_b2 - less_b2
-    if structure == DORMANT:
-        fed = tan / (tan + 0.1)
-        out[ACTIVE] = (fed - active) * (1.2 if fed > active else 0.05)
-    else:
-        # A sleep before anything grows, its length the tank's own.
-        out[ACTIVE] = (0.02 + active) * max(1.0 - active, 0.0) * 4.0 / p[LAG]
+    out[ACTIVE] = _waking(structure, active, tan, p[LAG])
     out[NITRIFIED], out[RELEASED], out[TAKEN_UP] = first, released, taken
 
 

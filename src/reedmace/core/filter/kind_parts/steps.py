@@ -6,6 +6,7 @@ from pydantic import Field
 
 from reedmace.core.contract import Name, Part, number, whole
 from reedmace.core.filter.kind_parts.media_path import MediaPath, Priming
+from reedmace.core.quantity import formatting
 
 UNPLUG = "Unplug before hands go in or a lid comes off."
 WIRING = (
@@ -41,6 +42,18 @@ class StepFacts(Part):
     def filling_l(self, share_of_media: float) -> float:
         """Water that fills the body, L: a multiple of its media, at most its volume. share_of_media: the multiple."""
         return min(self.media_l * share_of_media, self.body_l)
+
+    @property
+    def hose_plan(self) -> str:
+        """Words for the hose that is planned; empty when none is."""
+        if not (self.hose_length_m and self.hose_bore_mm):
+            return ""
+        return f"{formatting.metres(self.hose_length_m)} of {formatting.mm(self.hose_bore_mm)} hose is planned; "
+
+    @property
+    def reach_cm(self) -> float:
+        """Depth of the strainer, cm: as drawn, or three fifths of the water (common practice)."""
+        return self.intake_depth_cm if self.intake_depth_cm is not None else self.water_depth_cm * 0.6
 
 
 class Step(Part):

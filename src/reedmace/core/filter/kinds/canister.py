@@ -23,6 +23,7 @@ from reedmace.core.filter.kind_parts.placement import (
     APART_SHARE,
     OVER_RIM_CM,
     PartMark,
+    PartRole,
     PlacedIssue,
     ResolvedLayout,
     RunDraft,
@@ -75,11 +76,10 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         "L to fill the body",
         "memory",
     )
-    planned = ""
-    if q.hose_length_m and q.hose_bore_mm:
-        planned = f"{formatting.metres(q.hose_length_m)} of {formatting.mm(q.hose_bore_mm)} hose is planned; "
-    weight = formatting.kg(prime + EMPTY_KG)
-    filling = _PRIMING[q.priming].format(formatting.litres(prime))
+    return [*_mounting(q, formatting.kg(prime + EMPTY_KG)), *_starting(q, formatting.litres(prime))]
+
+
+def _mounting(q: StepFacts, weight: str) -> list[Step]:
     return [
         Step(
             id="canister-feet",
@@ -110,7 +110,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="canister-hose",
             title="Now measure and cut the hose",
-            detail=f"{planned}place first, measure, then cut long and square: hose cannot be cut longer. No kinks.",
+            detail=f"{q.hose_plan}place first, measure, then cut long and square: hose cannot be cut longer. No kinks.",
             caution="Blade away from the hand. Hot water softens hose ends and scalds.",
         ),
         Step(
@@ -124,10 +124,15 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
             title="Both valves shut while half fitted",
             detail="In to in, out to out. Close the lid clamps criss-cross.",
         ),
+    ]
+
+
+def _starting(q: StepFacts, filling: str) -> list[Step]:
+    return [
         Step(
             id="canister-prime",
             title="Prime with tank water",
-            detail=f"{filling} Not chlorinated tap water. Then open both valves.",
+            detail=f"{_PRIMING[q.priming].format(filling)} Not chlorinated tap water. Then open both valves.",
             caution="Never start a siphon by mouth.",
         ),
         Step(
@@ -196,21 +201,17 @@ def _stand_faults(g: ResolvedLayout) -> Iterator[PlacedIssue]:
 def _faults(g: ResolvedLayout) -> Iterator[PlacedIssue]:
     yield from cable_fault(g) + tap_fault(g) + intake_faults(g)
     yield from _stand_faults(g)
-    outlet_y = g.water - g.lay.outlet_depth_cm
+    outlet: tuple[PartRole, float, float] = ("outlet", g.outlet_x, g.water - g.lay.outlet_depth_cm)
     if abs(g.intake_x - g.outlet_x) < APART_SHARE * g.length:
         yield issue_at(
-            "outlet",
-            g.outlet_x,
-            outlet_y,
+            *outlet,
             f"The outlet stands {formatting.cm(abs(g.intake_x - g.outlet_x))} from the intake: water goes round in"
             " a corner.",
             "Put them at opposite ends.",
         )
     if g.lay.outlet_depth_cm < -1:
         yield issue_at(
-            "outlet",
-            g.outlet_x,
-            outlet_y,
+            *outlet,
             f"The outlet stands {formatting.cm(-g.lay.outlet_depth_cm, 'g')} above the water: it splashes, and the"
             " pump lifts that much.",
             f"Lower it to about {formatting.cm(5)} under the surface, or just at it.",

@@ -87,6 +87,10 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         "L to fill the box",
         "memory",
     )
+    return [*_mounting(q), *_starting(q, formatting.litres(fill, ".1f"))]
+
+
+def _mounting(q: StepFacts) -> list[Step]:
     pad = (
         " The pad’s fuzzy side faces in, away from the wheel, so that dirt is caught before it."
         if q.turning_wheel
@@ -97,13 +101,6 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         if q.mid_strainer
         else ""
     )
-    bar = " Turn the bars up while the box fills, then back at the wheel." if q.bar_tilts else ""
-    dry = (
-        "Never run the motor dry."
-        if q.pump_wet
-        else "Never run the motor dry: it stands outside the water and burns out."
-    )
-    reach = q.intake_depth_cm if q.intake_depth_cm is not None else q.water_depth_cm * 0.6
     return [
         Step(
             id="hangon-body",
@@ -129,7 +126,7 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
         Step(
             id="hangon-intake",
             title="Push the intake stem fully home",
-            detail=f"It should reach about {formatting.cm(reach)} down; an extension is cut to depth.{mid}",
+            detail=f"It should reach about {formatting.cm(q.reach_cm)} down; an extension is cut to depth.{mid}",
         ),
         *([guard_step("hangon")] if q.needs_guard else []),
         Step(
@@ -140,10 +137,17 @@ def _steps(q: StepFacts, w: Working) -> list[Step]:
                 " costs flow and splashes."
             ),
         ),
+    ]
+
+
+def _starting(q: StepFacts, filling: str) -> list[Step]:
+    bar = " Turn the bars up while the box fills, then back at the wheel." if q.bar_tilts else ""
+    dry = "Never run the motor dry" + ("." if q.pump_wet else ": it stands outside the water and burns out.")
+    return [
         Step(
             id="hangon-prime",
             title="Fill the box before power",
-            detail=f"About {formatting.litres(fill, '.1f')} of treated water, until it spills from the front.{bar}",
+            detail=f"About {filling} of treated water, until it spills from the front.{bar}",
             caution=dry,
         ),
         Step(
