@@ -59,7 +59,7 @@ def main(address: str, names: list[str]) -> None:
     """Take the named pictures, or all of them."""
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium",
+            executable_path="/usr/bin/chromium-headless-shell",
             args=["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--force-device-scale-factor=1"],
         )
         for name in names or ["door", "today", "room", "practice", *VIEWS]:

@@ -68,7 +68,7 @@ def main(address: str) -> None:
     """Today and every stage of a tank, medians of three visits."""
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+            executable_path="/usr/bin/chromium-headless-shell", args=["--no-sandbox", "--disable-gpu"]
         )
         page = browser.new_page()
         page.goto(address)

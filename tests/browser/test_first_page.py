@@ -6,6 +6,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from tests.browser.conftest import PASSWORD
 from tests.browser.test_presses import COUNT, FIGURE, VERDICT, add, heading, spent, stages
+from tests.support.chromium import with_service_worker
 from tests.support.running import Running
 
 
@@ -94,6 +95,7 @@ def test_each_kind_has_a_page_without_an_account(page: Page, running: Running, a
     assert [v["id"] for v in found["violations"]] == []
 
 
+@with_service_worker
 def test_a_newcomer_takes_the_card_to_the_shop_pastes_a_label_and_prints_a_list_with_media(
     page: Page, running: Running
 ) -> None:

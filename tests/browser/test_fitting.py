@@ -8,6 +8,7 @@ from playwright.sync_api import Browser, Page, expect
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from tests.browser.test_choosing import open_stage
 from tests.support.browser_api import send
+from tests.support.chromium import with_service_worker
 from tests.support.running import Running
 
 
@@ -131,6 +132,7 @@ def test_power_is_locked_until_the_filter_is_primed(page: Page, chosen: str) -> 
     expect(page.get_by_role("link", name="Leak check after five minutes")).to_be_visible()
 
 
+@with_service_worker
 def test_a_job_done_without_a_connection_is_sent_later_and_never_twice(
     page: Page, chosen: str, running: Running
 ) -> None:
@@ -253,6 +255,7 @@ def test_the_steps_are_ticked_one_handed_on_a_phone(browser: Browser, chosen: st
     context.close()
 
 
+@with_service_worker
 def test_a_whole_job_with_the_connection_off_from_before_the_page_until_it_is_opened_again(
     page: Page, chosen: str, running: Running
 ) -> None:
@@ -347,6 +350,7 @@ def test_a_test_tapped_while_another_is_logged_stays_tapped(page: Page, chosen: 
     expect(page.get_by_role("button", name="Nitrite 1 ppm", exact=True)).to_have_attribute("aria-pressed", "false")
 
 
+@with_service_worker
 def test_what_one_keeper_holds_is_neither_sent_nor_dropped_by_another(
     page: Page, chosen: str, running: Running
 ) -> None:

@@ -10,6 +10,7 @@ from playwright.sync_api import FilePayload, Page, Route, expect
 
 from tests.browser.test_reminders import faults
 from tests.support.browser_api import send, write
+from tests.support.chromium import with_service_worker
 from tests.support.running import Running
 
 ORIENTATION = 0x0112
@@ -27,6 +28,7 @@ def kept(page: Page, running: Running, tank: int) -> list[dict]:
     return send(page, running.url, "GET", f"/api/tanks/{tank}/photos")["photos"]
 
 
+@with_service_worker
 def test_one_taken_without_a_connection_is_sent_once_when_the_page_is_opened_again(
     page: Page, running: Running, new_keeper: str, axe_source: str
 ) -> None:
@@ -126,6 +128,7 @@ def test_a_box_on_the_shelf_gets_its_photograph(page: Page, running: Running, ne
     expect(page.get_by_role("img", name="The box of Reed 200")).to_have_count(0)
 
 
+@with_service_worker
 def test_a_boxs_photograph_taken_without_a_connection_is_sent_when_it_is_back(
     page: Page, running: Running, new_keeper: str
 ) -> None:

@@ -4,9 +4,11 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.test_care import violations
 from tests.support.browser_api import send
+from tests.support.chromium import with_service_worker
 from tests.support.running import Running
 
 
+@with_service_worker
 def test_a_round_is_taken_on_and_walked_without_a_connection_in_under_twenty_presses(
     page: Page, running: Running, rack: str, axe_source: str
 ) -> None:
@@ -58,6 +60,7 @@ def test_a_round_is_taken_on_and_walked_without_a_connection_in_under_twenty_pre
     assert [b["bubbles"] for b in bodies if b["kind"] == "air-seen"][:2] == ["weak", "steady"]
 
 
+@with_service_worker
 def test_a_brood_is_counted_and_moved_on_a_phone_in_a_few_presses(
     page: Page, running: Running, rack: str, axe_source: str
 ) -> None:

@@ -12,6 +12,7 @@ from tests.browser.conftest import PASSWORD
 from tests.browser.test_care import violations
 from tests.browser.test_presses import COUNT, VERDICT, add, heading, spent, stages
 from tests.support.browser_api import send
+from tests.support.chromium import with_service_worker
 from tests.support.running import Running
 
 PHONE = {"width": 390, "height": 844}
@@ -122,6 +123,7 @@ def test_a_filter_is_swapped_on_a_running_tank_in_few_presses(page: Page, runnin
     assert spent(page) <= VERDICT
 
 
+@with_service_worker
 def test_a_fitting_tonight_goes_on_without_a_connection(page: Page, running: Running) -> None:
     page.goto(running.url)
     page.evaluate(COUNT)

@@ -2,9 +2,11 @@
 
 from typing import Any
 
+import pytest
+
 _QUIET = ("background-networking", "component-update", "sync", "default-apps", "domain-reliability")
 LAUNCH: dict[str, Any] = {
-    "executable_path": "/usr/bin/chromium",
+    "executable_path": "/usr/bin/chromium-headless-shell",
     "args": [
         "--no-sandbox",
         "--disable-gpu",
@@ -19,5 +21,9 @@ CONTEXT: dict[str, Any] = {
     "reduced_motion": "reduce",
     "locale": "en-GB",
     "timezone_id": "Europe/London",
+    # A new context would fetch and keep the whole shell, a third of the processor's time of a page.
+    "service_workers": "block",
 }
-"""A kitchen-table laptop."""
+"""A kitchen-table laptop, without a service worker."""
+with_service_worker = pytest.mark.browser_context_args(service_workers="allow")
+"""Mark of a test in which a page is opened without a connection."""

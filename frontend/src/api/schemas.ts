@@ -38,6 +38,7 @@ export type FlowRequirement = Schemas["FlowRequirementAnswer"];
 export type Candidate = Schemas["Candidate"];
 export type FittingStep = Schemas["Step"];
 export type SessionState = Schemas["SessionState"];
+export type SharedTankView = Schemas["SharedTankView"];
 export type TodayRow = Schemas["TodayRow"];
 export type FittingPlan = Schemas["FittingPlanAnswer"];
 export type CurrentsAnswer = Schemas["CurrentsAnswer"];

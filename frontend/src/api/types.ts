@@ -27859,6 +27859,8 @@ export interface components {
             minutes_left: number;
             /** May Go */
             may_go: boolean;
+            /** After Words */
+            after_words: string;
             /** Steps */
             steps: components["schemas"]["MoveStep"][];
         };

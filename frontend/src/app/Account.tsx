@@ -107,7 +107,6 @@ function useSend() {
 
 function UnitsForm({ session }: { session: SessionState }) {
   const { send, problem, done } = useSend();
-  const [currency, setCurrency] = useState(session.units.currency);
   const choose = (change: Partial<Units>) =>
     void send(ask(client.PUT("/api/account/units", { body: { ...session.units, ...change } })));
   return (
@@ -159,32 +158,45 @@ function UnitsForm({ session }: { session: SessionState }) {
           ["°F", "°F"],
         ]}
       />
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          choose({ currency: currency.trim().toUpperCase() });
-        }}
-      >
-        <Fields>
-          <TextField
-            label="Currency"
-            value={currency}
-            onChange={setCurrency}
-            hint="Three letters, such as EUR or USD; empty: bare figures"
-          />
-        </Fields>
-        <div>
-          <Button type="submit" $quiet isDisabled={currency.trim().toUpperCase() === session.units.currency}>
-            Use this currency
-          </Button>
-        </div>
-      </form>
+      <CurrencyForm current={session.units.currency} onChoose={choose} />
       <p>
         Any field still takes what you type in any unit: “20 gal”, “24 in”, “78 F”. Doses stay in grams, and
         the lines of a working in litres and cm.
       </p>
       {done && <p role="status">Everything is shown so from now on.</p>}
     </section>
+  );
+}
+
+function CurrencyForm({
+  current,
+  onChoose,
+}: {
+  current: string;
+  onChoose: (change: Partial<Units>) => void;
+}) {
+  const [currency, setCurrency] = useState(current);
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        onChoose({ currency: currency.trim().toUpperCase() });
+      }}
+    >
+      <Fields>
+        <TextField
+          label="Currency"
+          value={currency}
+          onChange={setCurrency}
+          hint="Three letters, such as EUR or USD; empty: bare figures"
+        />
+      </Fields>
+      <div>
+        <Button type="submit" $quiet isDisabled={currency.trim().toUpperCase() === current}>
+          Use this currency
+        </Button>
+      </div>
+    </form>
   );
 }
 

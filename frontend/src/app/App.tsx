@@ -184,6 +184,11 @@ function Addresses() {
         invited={pathname.startsWith("/join/")}
       />
     );
+  return <Pages session={session.data} />;
+}
+
+/** The page of each address, for whoever may see it. */
+function Pages({ session }: { session: SessionState }) {
   return (
     <ErrorBoundary>
       <Suspense
@@ -203,7 +208,7 @@ function Addresses() {
           <Route path="/rooms/:roomId" element={<RoomPage />} />
           <Route path="/rooms/:roomId/labels" element={<LabelsPage />} />
           <Route path="/rooms/:roomId/round" element={<RoundPage />} />
-          <Route path="/account" element={<Account session={session.data} />} />
+          <Route path="/account" element={<Account session={session} />} />
           <Route path="/reminders" element={<Reminders />} />
           <Route path="/demo/mail" element={<Mailbox />} />
           <Route path="/confirm/:token" element={<ConfirmPage />} />

@@ -19,10 +19,6 @@ export function Hands({ mayMail }: { mayMail: boolean }) {
     queryFn: () => ask(client.GET("/api/household")),
   });
   const queries = useQueryClient();
-  const [role, setRole] = useState<Role>("helper");
-  const [url, setUrl] = useState("");
-  const [email, setEmail] = useState("");
-  const [mailed, setMailed] = useState(false);
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const attempt = async (work: () => Promise<unknown>) => {
     setProblem(null);
@@ -61,6 +57,25 @@ export function Hands({ mayMail }: { mayMail: boolean }) {
           </li>
         ))}
       </List>
+      <Invite mayMail={mayMail} attempt={attempt} />
+      <ProblemNote problem={problem} />
+    </section>
+  );
+}
+
+interface InviteProps {
+  mayMail: boolean;
+  /** Runs a request, shows its problem, refetches. */
+  attempt: (work: () => Promise<unknown>) => Promise<void>;
+}
+
+function Invite({ mayMail, attempt }: InviteProps) {
+  const [role, setRole] = useState<Role>("helper");
+  const [url, setUrl] = useState("");
+  const [email, setEmail] = useState("");
+  const [mailed, setMailed] = useState(false);
+  return (
+    <>
       <PickOne label="Whoever opens the link" value={role} onChange={setRole} options={ROLES} />
       {mayMail && (
         <TextField
@@ -102,8 +117,7 @@ export function Hands({ mayMail }: { mayMail: boolean }) {
           <code>{url}</code>
         </p>
       )}
-      <ProblemNote problem={problem} />
-    </section>
+    </>
   );
 }
 

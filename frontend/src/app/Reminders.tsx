@@ -180,87 +180,92 @@ function ByMail({ state, onChoose }: Part & { state: NoticeState }) {
           In this demo all mail stays here: <Link to="/demo/mail">see what arrived</Link>.
         </p>
       )}
-      {choice.mail && (
-        <>
-          <YesNo
-            label="What cannot wait, at once"
-            value={choice.at_once}
-            onChange={(at_once) => {
-              onChoose({ at_once });
-            }}
-          />
-          <YesNo
-            label="The day’s list, where something is due"
-            value={choice.day}
-            onChange={(day) => {
-              onChoose({ day });
-            }}
-          />
-          <YesNo
-            label="The week’s list"
-            value={choice.week}
-            onChange={(week) => {
-              onChoose({ week });
-            }}
-          />
-          <Fields>
-            <Clock
-              label="Lists come at"
-              value={choice.day_at}
-              onChange={(day_at) => {
-                onChoose({ day_at });
-              }}
-            />
-            {choice.week && (
-              <Select
-                label="The week’s list on"
-                value={String(choice.week_on)}
-                onChange={(day) => {
-                  onChoose({ week_on: Number(day) });
-                }}
-                options={WEEKDAYS}
-              />
-            )}
-          </Fields>
-          <h2>Quiet hours</h2>
-          <Fields>
-            <Clock
-              label="From"
-              value={choice.quiet_from}
-              onChange={(quiet_from) => {
-                onChoose({ quiet_from });
-              }}
-            />
-            <Clock
-              label="Until"
-              value={choice.quiet_until}
-              onChange={(quiet_until) => {
-                onChoose({ quiet_until });
-              }}
-            />
-          </Fields>
-          <YesNo
-            label="Animals in danger are told in quiet hours too"
-            value={choice.wake_for_harm}
-            onChange={(wake_for_harm) => {
-              onChoose({ wake_for_harm });
-            }}
-          />
-          <p>
-            Times are those of {choice.zone}.{" "}
-            {choice.zone !== ZONE_HERE && (
-              <InlineButton
-                onPress={() => {
-                  onChoose({ zone: ZONE_HERE });
-                }}
-              >
-                Use this device’s: {ZONE_HERE}
-              </InlineButton>
-            )}
-          </p>
-        </>
-      )}
+      {choice.mail && <Lists choice={choice} onChoose={onChoose} />}
     </section>
+  );
+}
+
+/** Which lists come, when, and the hours that stay quiet. */
+function Lists({ choice, onChoose }: Part & { choice: NoticeChoice }) {
+  return (
+    <>
+      <YesNo
+        label="What cannot wait, at once"
+        value={choice.at_once}
+        onChange={(at_once) => {
+          onChoose({ at_once });
+        }}
+      />
+      <YesNo
+        label="The day’s list, where something is due"
+        value={choice.day}
+        onChange={(day) => {
+          onChoose({ day });
+        }}
+      />
+      <YesNo
+        label="The week’s list"
+        value={choice.week}
+        onChange={(week) => {
+          onChoose({ week });
+        }}
+      />
+      <Fields>
+        <Clock
+          label="Lists come at"
+          value={choice.day_at}
+          onChange={(day_at) => {
+            onChoose({ day_at });
+          }}
+        />
+        {choice.week && (
+          <Select
+            label="The week’s list on"
+            value={String(choice.week_on)}
+            onChange={(day) => {
+              onChoose({ week_on: Number(day) });
+            }}
+            options={WEEKDAYS}
+          />
+        )}
+      </Fields>
+      <h2>Quiet hours</h2>
+      <Fields>
+        <Clock
+          label="From"
+          value={choice.quiet_from}
+          onChange={(quiet_from) => {
+            onChoose({ quiet_from });
+          }}
+        />
+        <Clock
+          label="Until"
+          value={choice.quiet_until}
+          onChange={(quiet_until) => {
+            onChoose({ quiet_until });
+          }}
+        />
+      </Fields>
+      <YesNo
+        label="Animals in danger are told in quiet hours too"
+        value={choice.wake_for_harm}
+        onChange={(wake_for_harm) => {
+          onChoose({ wake_for_harm });
+        }}
+      />
+      <p>
+        Times are those of {choice.zone}.{" "}
+        {choice.zone !== ZONE_HERE && (
+          <InlineButton
+            onPress={() => {
+              onChoose({ zone: ZONE_HERE });
+            }}
+          >
+            Use this device’s: {ZONE_HERE}
+          </InlineButton>
+        )}
+      </p>
+    </>
   );
 }
 

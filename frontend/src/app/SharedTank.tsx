@@ -4,6 +4,7 @@ import { useParams } from "react-router";
 import { styled } from "styled-components";
 import { ask, client } from "../api/client";
 import { useTables } from "../api/tables";
+import type { SharedTankView } from "../api/schemas";
 import { Capital, Lead, narrow, Verdict } from "../kit";
 import { Section } from "../section/Section";
 import { testInWords } from "../shared/entryWords";
@@ -72,29 +73,33 @@ export default function Look() {
                 </ul>
               </section>
             )}
-            {view.photos.length > 0 && (
-              <section>
-                <h2>Photographs</h2>
-                {view.photos.map((photo) => (
-                  <figure key={photo.id}>
-                    <img
-                      src={`/api/look/${token}/photos/${photo.id}.jpg`}
-                      alt={photo.words || "The tank"}
-                      width={photo.width}
-                      height={photo.height}
-                      loading="lazy"
-                    />
-                    <figcaption>
-                      {new Date(photo.at).toLocaleDateString(LOCALE)} {photo.words}
-                    </figcaption>
-                  </figure>
-                ))}
-              </section>
-            )}
+            {view.photos.length > 0 && <Photographs photos={view.photos} token={token} />}
           </Stack>
         </Columns>
       )}
     </Page>
+  );
+}
+
+function Photographs({ photos, token }: { photos: SharedTankView["photos"]; token: string }) {
+  return (
+    <section>
+      <h2>Photographs</h2>
+      {photos.map((photo) => (
+        <figure key={photo.id}>
+          <img
+            src={`/api/look/${token}/photos/${photo.id}.jpg`}
+            alt={photo.words || "The tank"}
+            width={photo.width}
+            height={photo.height}
+            loading="lazy"
+          />
+          <figcaption>
+            {new Date(photo.at).toLocaleDateString(LOCALE)} {photo.words}
+          </figcaption>
+        </figure>
+      ))}
+    </section>
   );
 }
 

@@ -55,19 +55,12 @@ export function SignIn({ demoOpen, mailOn, invited }: Props) {
   };
   if (made !== null)
     return (
-      <Page>
-        <Noted>
-          <Verdict>
-            Your account is made. <em>Keep these codes.</em>
-          </Verdict>
-          <RecoveryCodes
-            codes={made.recovery_codes}
-            onDone={() => {
-              enter(made);
-            }}
-          />
-        </Noted>
-      </Page>
+      <Codes
+        codes={made.recovery_codes}
+        onDone={() => {
+          enter(made);
+        }}
+      />
     );
   return (
     <Page>
@@ -121,6 +114,20 @@ export function SignIn({ demoOpen, mailOn, invited }: Props) {
           />
         </div>
       </Split>
+    </Page>
+  );
+}
+
+/** Recovery codes of an account just made. */
+function Codes({ codes, onDone }: { codes: string[]; onDone: () => void }) {
+  return (
+    <Page>
+      <Noted>
+        <Verdict>
+          Your account is made. <em>Keep these codes.</em>
+        </Verdict>
+        <RecoveryCodes codes={codes} onDone={onDone} />
+      </Noted>
     </Page>
   );
 }

@@ -35,6 +35,8 @@ function waysFrom(way: Way, mailOn: boolean): [Way, string][] {
   );
 }
 
+const EMAIL = { label: "E-mail", type: "email", autoComplete: "username" } as const;
+
 interface Props {
   busy: boolean;
   /** Whether a forgotten password can be replaced by mail. */
@@ -68,18 +70,11 @@ export function SignInForm({ busy, mailOn, problem, onEnter, onMade, onForget, o
       onEnter(ask(client.POST("/api/session/recover", { body: { ...body, code } })));
     },
   };
-  const to = (next: Way, words: string) => (
-    <InlineButton
-      key={next}
-      onPress={() => {
-        setWay(next);
-        setSaid("");
-        onForget();
-      }}
-    >
-      {words}
-    </InlineButton>
-  );
+  const go = (next: Way) => {
+    setWay(next);
+    setSaid("");
+    onForget();
+  };
   return (
     <form
       onSubmit={(e: SyntheticEvent) => {
@@ -89,14 +84,7 @@ export function SignInForm({ busy, mailOn, problem, onEnter, onMade, onForget, o
     >
       <h2>{TITLE[way]}</h2>
       <ProblemNote problem={problem} />
-      <TextField
-        label="E-mail"
-        type="email"
-        autoComplete="username"
-        value={email}
-        onChange={setEmail}
-        required
-      />
+      <TextField {...EMAIL} value={email} onChange={setEmail} required />
       {way === "lost" && (
         <TextField
           label="Recovery code"
@@ -122,7 +110,16 @@ export function SignInForm({ busy, mailOn, problem, onEnter, onMade, onForget, o
         <Button type="submit" isDisabled={busy}>
           {PRESS[way]}
         </Button>
-        {waysFrom(way, mailOn).map(([next, words]) => to(next, words))}
+        {waysFrom(way, mailOn).map(([next, words]) => (
+          <InlineButton
+            key={next}
+            onPress={() => {
+              go(next);
+            }}
+          >
+            {words}
+          </InlineButton>
+        ))}
       </Both>
     </form>
   );

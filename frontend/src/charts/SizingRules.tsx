@@ -61,33 +61,14 @@ export function SizingRules({ requirement, netL, candidate }: Props) {
           </g>
         ))}
         {rows.map((rule, i) => (
-          <g key={rule.rule}>
-            <text x={0} y={top + i * rowHeight + 20} className={rule.followed ? "strong" : ""}>
-              {rule.title}
-            </text>
-            {rule.rule === "media" ? (
-              <MediaBar rule={rule} x={x} y={top + i * rowHeight} candidate={candidate} />
-            ) : (
-              <AskedBar rule={rule} x={x} y={top + i * rowHeight} times={times} />
-            )}
-            {candidate && rule.basis === "box flow" && (
-              <BoxMark
-                x={x}
-                y={top + i * rowHeight}
-                turnovers={times(candidate.box_lph)}
-                bar={barOf(rule, x, times)}
-              />
-            )}
-            {candidate && rule.rule === "delivered" && (
-              <DeliveredMark
-                x={x}
-                y={top + i * rowHeight}
-                clean={times(candidate.delivered_lph)}
-                dirty={times(candidate.dirty_lph)}
-                bar={barOf(rule, x, times)}
-              />
-            )}
-          </g>
+          <Row
+            key={rule.rule}
+            rule={rule}
+            x={x}
+            y={top + i * rowHeight}
+            times={times}
+            candidate={candidate ?? null}
+          />
         ))}
       </svg>
       <p>
@@ -111,11 +92,44 @@ interface RowProps {
   y: number;
 }
 
+interface RuleRowProps extends RowProps {
+  rule: Rule;
+  times: (lph: number) => number;
+  candidate: Marked | null;
+}
+
+function Row({ rule, x, y, times, candidate }: RuleRowProps) {
+  return (
+    <g>
+      <text x={0} y={y + 20} className={rule.followed ? "strong" : ""}>
+        {rule.title}
+      </text>
+      {rule.rule === "media" ? (
+        <MediaBar rule={rule} x={x} y={y} candidate={candidate} />
+      ) : (
+        <AskedBar rule={rule} x={x} y={y} times={times} />
+      )}
+      {candidate && rule.basis === "box flow" && (
+        <BoxMark x={x} y={y} turnovers={times(candidate.box_lph)} bar={barOf(rule, x, times)} />
+      )}
+      {candidate && rule.rule === "delivered" && (
+        <DeliveredMark
+          x={x}
+          y={y}
+          clean={times(candidate.delivered_lph)}
+          dirty={times(candidate.dirty_lph)}
+          bar={barOf(rule, x, times)}
+        />
+      )}
+    </g>
+  );
+}
+
 function endOf(x: Scale): number {
   return x.range()[1] ?? 0;
 }
 
-function MediaBar({ rule, x, y, candidate }: RowProps & { rule: Rule; candidate?: Marked | null }) {
+function MediaBar({ rule, x, y, candidate }: RowProps & { rule: Rule; candidate: Marked | null }) {
   const width = (endOf(x) - x(0)) * 0.5;
   const share = candidate && rule.media_kg ? Math.min(candidate.media_kg / rule.media_kg, 1) : 0;
   const bar = { x: x(0), y: y + 8, height: 14 };
@@ -230,5 +244,5 @@ function DeliveredMark({ x, y, clean, dirty, bar }: RowProps & { clean: number; 
 
 function span(low?: number | null, high?: number | null): string {
   if (low == null) return "not a flow";
-  return high == null ? `${low.toFixed(0)} or more` : `${low.toFixed(0)} to ${high.toFixed(0)}`;
+  return high == null ? `${bare(low, "L/h")} or more` : `${bare(low, "L/h")} to ${bare(high, "L/h")}`;
 }

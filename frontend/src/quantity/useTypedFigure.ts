@@ -29,7 +29,7 @@ const PLAIN = /^-?\d*[.,]?\d+$/;
 const MAY_BE_A_THOUSAND = /[.,]\d{3}$/;
 
 export function useTypedFigure(options: FigureOptions) {
-  const { kind, home, perHome = 1, value, onChange, onClear, onVolume, min, max, places = 2 } = options;
+  const { home, value, onChange, onClear, onVolume, min, max, places = 2 } = options;
   const asText = (figure: number | null) =>
     figure === null || Number.isNaN(figure)
       ? ""
@@ -52,21 +52,14 @@ export function useTypedFigure(options: FigureOptions) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [value]);
 
-  const outside = (figure: number) =>
-    (min !== undefined && figure < min - 1e-9) || (max !== undefined && figure > max + 1e-9);
   const give = (figure: number): boolean => {
-    if (outside(figure)) return false;
+    if (isOutside(figure, min, max)) return false;
     sent.current = figure;
     setError(null);
     if (!same(figure, value)) onChange(figure);
     return true;
   };
-  const ask = async (typed: string) =>
-    (await compute("read-quantity", { text: typed, kind, unit: home ? unitName(home) : null })).value /
-    perHome;
-  const plain = (typed: string) =>
-    PLAIN.test(typed) && !MAY_BE_A_THOUSAND.test(typed) ? own(Number(typed.replace(",", "."))) : null;
-  const own = (figure: number) => (home ? toHome(figure, home) : figure);
+  const ask = (typed: string) => askFigure(typed, options);
 
   const onText = (next: string) => {
     setText(next);
@@ -79,7 +72,7 @@ export function useTypedFigure(options: FigureOptions) {
       onClear();
       return;
     }
-    const figure = plain(typed);
+    const figure = plainFigure(typed, home);
     if (figure !== null) give(figure);
     else if (typed.length > 1 && /\d/.test(typed)) void readUnits(typed);
   };
@@ -101,16 +94,13 @@ export function useTypedFigure(options: FigureOptions) {
       return;
     }
     try {
-      const figure = plain(typed) ?? (await ask(typed));
+      const figure = plainFigure(typed, home) ?? (await ask(typed));
       if (turn.current !== asked) return;
       if (give(figure)) setText(asText(figure));
       else setError(rangeWords(min, max, home));
     } catch (problem) {
       if (onVolume && (await litresOf(typed, setLitres))) return;
-      if (problem instanceof ProblemError && turn.current === asked)
-        setError(
-          problem.errors[0] ? `${problem.errors[0].what} ${problem.errors[0].remedy}` : problem.detail,
-        );
+      if (problem instanceof ProblemError && turn.current === asked) setError(problemWords(problem));
     }
   };
   const takeLitres = () => {
@@ -120,6 +110,26 @@ export function useTypedFigure(options: FigureOptions) {
     onVolume(litres);
   };
   return { text, error, litres, takeLitres, onText, onBlur: () => void onBlur() };
+}
+
+/** An unambiguous number in the home unit; null for anything the server must read. */
+function plainFigure(typed: string, home: Home | undefined): number | null {
+  if (!PLAIN.test(typed) || MAY_BE_A_THOUSAND.test(typed)) return null;
+  const figure = Number(typed.replace(",", "."));
+  return home ? toHome(figure, home) : figure;
+}
+
+/** A text read by the server, in the home unit. */
+async function askFigure(text: string, { kind, home, perHome = 1 }: FigureOptions): Promise<number> {
+  return (await compute("read-quantity", { text, kind, unit: home ? unitName(home) : null })).value / perHome;
+}
+
+function isOutside(figure: number, min: number | undefined, max: number | undefined): boolean {
+  return (min !== undefined && figure < min - 1e-9) || (max !== undefined && figure > max + 1e-9);
+}
+
+function problemWords({ errors: [first], detail }: ProblemError): string {
+  return first ? `${first.what} ${first.remedy}` : detail;
 }
 
 /** Whether a text is a volume; then it is given on. text: as typed. */

@@ -1,5 +1,4 @@
 /** Air of a room: pump and main, each outlet's share, the balancing valves. */
-import { Fragment } from "react";
 import { range } from "../api/range";
 import type { RoomPlan, RoomView } from "../api/schemas";
 import { Button, Figure, InlineButton, Lead, TextField, YesNo } from "../kit";
@@ -94,7 +93,7 @@ function Outlets({ plan, air, put }: { plan: RoomPlan; air: RoomAir; put: Props[
 }
 
 function Pumps({ plan, view, put }: Props) {
-  const change = (at: number, pump: Partial<RoomPlan["pumps"][number]["pump"]>) => {
+  const change = (at: number, pump: Partial<Pump>) => {
     put({ pumps: plan.pumps.map((p, i) => (i === at ? { ...p, pump: { ...p.pump, ...pump } } : p)) });
   };
   const add = () => {
@@ -114,85 +113,108 @@ function Pumps({ plan, view, put }: Props) {
     <details open={plan.pumps.length === 0 || view.air_words !== null || view.air?.told === false}>
       <summary>The pump and the main</summary>
       {plan.pumps.map(({ pump }, i) => (
-        <Fragment key={i}>
-          <Fields>
-            <TextField
-              label="Pump"
-              value={pump.name}
-              onChange={(name) => {
-                if (name.trim()) change(i, { name });
-              }}
-            />
-            {(
-              [
-                ["l_min", "L/min on its box"],
-                ["kpa", "kPa on its box"],
-                ["watts", "Watts"],
-                ["outlets_count", "Sold for so many outlets"],
-              ] as const
-            ).map(([key, label]) => (
-              <NumberBox
-                key={key}
-                label={label}
-                value={pump[key] ?? null}
-                {...range(`RoomPump.${key}`)}
-                onChange={(figure) => {
-                  change(i, { [key]: figure });
-                }}
-                onClear={() => {
-                  change(i, { [key]: null });
-                }}
-              />
-            ))}
-            <InlineButton
-              onPress={() => {
-                put({ pumps: plan.pumps.filter((_, n) => n !== i) });
-              }}
-            >
-              Take {pump.name} away
-            </InlineButton>
-          </Fields>
-          {pump.l_min == null && (
-            <TimedLine
-              onFound={(l_min) => {
-                change(i, { l_min });
-              }}
-            />
-          )}
-        </Fragment>
+        <PumpFields
+          key={i}
+          pump={pump}
+          onChange={(figures) => {
+            change(i, figures);
+          }}
+          onRemove={() => {
+            put({ pumps: plan.pumps.filter((_, n) => n !== i) });
+          }}
+        />
       ))}
       {plan.pumps.length < 8 && (
         <Button $quiet onPress={add}>
           {plan.pumps.length ? "One more pump" : "There is an air pump"}
         </Button>
       )}
-      <Fields>
-        <QuantityField
-          label="Main, height on the wall"
-          unit="cm"
-          value={plan.main.y_cm}
-          {...range("AirMain.y_cm")}
-          onChange={(y_cm) => {
-            put({ main: { ...plan.main, y_cm } });
-          }}
-        />
-        <QuantityField
-          label="Main bore"
-          unit="mm"
-          value={plan.main.bore_mm}
-          {...range("AirMain.bore_mm")}
-          onChange={(bore_mm) => {
-            put({ main: { ...plan.main, bore_mm } });
-          }}
-        />
-        <YesNo
-          label="Closed to a ring"
-          value={plan.main.ring}
-          onChange={(ring) => {
-            put({ main: { ...plan.main, ring } });
-          }}
-        />
-      </Fields>
+      <MainFields main={plan.main} put={put} />
     </details>
+  );
+}
+
+type Pump = RoomPlan["pumps"][number]["pump"];
+
+const PUMP_FIGURES = [
+  ["l_min", "L/min on its box"],
+  ["kpa", "kPa on its box"],
+  ["watts", "Watts"],
+  ["outlets_count", "Sold for so many outlets"],
+] as const;
+
+interface PumpProps {
+  pump: Pump;
+  onChange: (change: Partial<Pump>) => void;
+  onRemove: () => void;
+}
+
+function PumpFields({ pump, onChange, onRemove }: PumpProps) {
+  return (
+    <>
+      <Fields>
+        <TextField
+          label="Pump"
+          value={pump.name}
+          onChange={(name) => {
+            if (name.trim()) onChange({ name });
+          }}
+        />
+        {PUMP_FIGURES.map(([key, label]) => (
+          <NumberBox
+            key={key}
+            label={label}
+            value={pump[key] ?? null}
+            {...range(`RoomPump.${key}`)}
+            onChange={(figure) => {
+              onChange({ [key]: figure });
+            }}
+            onClear={() => {
+              onChange({ [key]: null });
+            }}
+          />
+        ))}
+        <InlineButton onPress={onRemove}>Take {pump.name} away</InlineButton>
+      </Fields>
+      {pump.l_min == null && (
+        <TimedLine
+          onFound={(l_min) => {
+            onChange({ l_min });
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+function MainFields({ main, put }: { main: RoomPlan["main"]; put: Props["put"] }) {
+  return (
+    <Fields>
+      <QuantityField
+        label="Main, height on the wall"
+        unit="cm"
+        value={main.y_cm}
+        {...range("AirMain.y_cm")}
+        onChange={(y_cm) => {
+          put({ main: { ...main, y_cm } });
+        }}
+      />
+      <QuantityField
+        label="Main bore"
+        unit="mm"
+        value={main.bore_mm}
+        {...range("AirMain.bore_mm")}
+        onChange={(bore_mm) => {
+          put({ main: { ...main, bore_mm } });
+        }}
+      />
+      <YesNo
+        label="Closed to a ring"
+        value={main.ring}
+        onChange={(ring) => {
+          put({ main: { ...main, ring } });
+        }}
+      />
+    </Fields>
   );
 }

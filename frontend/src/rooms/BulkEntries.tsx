@@ -31,8 +31,6 @@ export function Together({ rows, chosen, onChoose, children }: Props) {
   const [line, setLine] = useState("");
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const [said, setSaid] = useState("");
-  const now = Date.now();
-  const due = rows.filter((r) => r.next.some((d) => new Date(d.at).getTime() <= now)).map((r) => r.tank_id);
   const put = (body: Body, words: string) => {
     setSaid("");
     setProblem(null);
@@ -59,38 +57,7 @@ export function Together({ rows, chosen, onChoose, children }: Props) {
   const none = chosen.length === 0 || write.isPending;
   return (
     <Box aria-label="For the chosen tanks" className="screen-only">
-      <p>
-        <b>
-          {chosen.length === 0
-            ? "Choose tanks, and write one thing in all of them"
-            : `For ${chosen.length} of ${rows.length} tanks`}
-        </b>{" "}
-        <InlineButton
-          onPress={() => {
-            onChoose(rows.map((r) => r.tank_id));
-          }}
-        >
-          all
-        </InlineButton>{" "}
-        {due.length > 0 && (
-          <InlineButton
-            onPress={() => {
-              onChoose(due);
-            }}
-          >
-            those with something due
-          </InlineButton>
-        )}{" "}
-        {chosen.length > 0 && (
-          <InlineButton
-            onPress={() => {
-              onChoose([]);
-            }}
-          >
-            none
-          </InlineButton>
-        )}
-      </p>
+      <Choice rows={rows} chosen={chosen} onChoose={onChoose} />
       <div>
         {DOINGS.map(([words, body]) => (
           <Button
@@ -120,6 +87,46 @@ export function Together({ rows, chosen, onChoose, children }: Props) {
       {said && <p role="status">{said}</p>}
       <ProblemNote problem={problem ?? write.error} />
     </Box>
+  );
+}
+
+/** Which tanks it is for: all, those with something due, none. */
+function Choice({ rows, chosen, onChoose }: Omit<Props, "children">) {
+  const now = Date.now();
+  const due = rows.filter((r) => r.next.some((d) => new Date(d.at).getTime() <= now)).map((r) => r.tank_id);
+  return (
+    <p>
+      <b>
+        {chosen.length === 0
+          ? "Choose tanks, and write one thing in all of them"
+          : `For ${chosen.length} of ${rows.length} tanks`}
+      </b>{" "}
+      <InlineButton
+        onPress={() => {
+          onChoose(rows.map((r) => r.tank_id));
+        }}
+      >
+        all
+      </InlineButton>{" "}
+      {due.length > 0 && (
+        <InlineButton
+          onPress={() => {
+            onChoose(due);
+          }}
+        >
+          those with something due
+        </InlineButton>
+      )}{" "}
+      {chosen.length > 0 && (
+        <InlineButton
+          onPress={() => {
+            onChoose([]);
+          }}
+        >
+          none
+        </InlineButton>
+      )}
+    </p>
   );
 }
 

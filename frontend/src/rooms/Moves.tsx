@@ -2,15 +2,15 @@
 import { range } from "../api/range";
 import { useQueryClient } from "@tanstack/react-query";
 import { Fragment, useState } from "react";
-import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
 import { invalidate } from "../api/replaceData";
 import { useTank } from "../api/tanks";
-import { useWriteAlong } from "../api/entries";
 import { newKey } from "../api/outbox";
-import type { BoardRow, Body, Tables } from "../api/schemas";
-import { Button, Caution, Figure, ProblemNote, Select } from "../kit";
+import type { BoardRow, Tables } from "../api/schemas";
+import { Button, Caution, ProblemNote, Select } from "../kit";
 import { NumberBox } from "../kit/quantities";
+import { Line } from "./parts";
+import { SpongeMove } from "./SpongeMove";
 
 interface Props {
   roomId: number;
@@ -27,7 +27,7 @@ export function Moves({ roomId, rows, chosen, species }: Props) {
     return (
       <Fragment key={`${first.tank_id}-${second.tank_id}`}>
         <Animals from={first} to={second} species={species} />
-        <Sponges from={first} to={second} />
+        <SpongeMove from={first} to={second} />
       </Fragment>
     );
   return null;
@@ -140,64 +140,3 @@ function Animals({ from, to, species }: { from: BoardRow; to: BoardRow; species:
     </Line>
   );
 }
-
-/** A spare sponge taken from one tank and put into another at once, written in both. */
-function Sponges({ from, to }: { from: BoardRow; to: BoardRow }) {
-  const here = from.seeds.filter((s) => s.where === "seeding");
-  const [chosen, setChosen] = useState("");
-  const write = useWriteAlong();
-  const seed = here.find((s) => s.key === chosen) ?? here[0];
-  const moved = write.isSuccess && <p role="status">Moved, and written in both tanks.</p>;
-  if (!seed) return moved || null;
-  const { answer, question } = seed;
-  const move = (phase: "out" | "in"): Body => ({ kind: "seed-move", seed_key: seed.key, phase, to: to.name });
-  return (
-    <Line>
-      <Select
-        label={`Sponge from ${from.name} into ${to.name}`}
-        value={seed.key}
-        onChange={setChosen}
-        options={here.map((s): [string, string] => [s.key, s.name])}
-      />
-      <Button
-        $quiet
-        isDisabled={!answer.may_go || write.isPending}
-        onPress={() => {
-          write.mutate([
-            { tankId: from.tank_id, body: move("out") },
-            { tankId: from.tank_id, body: move("in") },
-            {
-              tankId: to.tank_id,
-              body: { kind: "media-work", what: "seed-added", share: answer.brings_share, text: seed.name },
-            },
-          ]);
-        }}
-      >
-        Move the sponge
-      </Button>
-      <p>
-        <Figure title={seed.name} lines={answer.working}>
-          {answer.verdict}
-        </Figure>
-      </p>
-      {(from.quarantine ?? question.disease_note !== "none-seen") && (
-        <Caution>
-          {from.quarantine ? `${from.name}: ${from.quarantine}. ` : ""}
-          Disease travels with a sponge; its own net and bucket.
-        </Caution>
-      )}
-      {moved}
-      <ProblemNote problem={write.error} />
-    </Line>
-  );
-}
-
-const Line = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 12px;
-  align-items: end;
-  > div {
-    max-width: 230px;
-  }
-`;

@@ -8,7 +8,7 @@ import { replaceData } from "../api/replaceData";
 import { standing } from "../api/compute";
 import { useRoom, useRoomView, useRound } from "../api/rooms";
 import { useTables } from "../api/tables";
-import type { RoomPlan, RoomSeen } from "../api/schemas";
+import type { RoomPlan, RoomSeen, RoomView } from "../api/schemas";
 import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 import { Button, LineLink, narrow, ProblemNote, Verdict } from "../kit";
@@ -17,6 +17,8 @@ import { Board } from "./Board";
 import { Moves } from "./Moves";
 import { RoomFiles } from "./RoomFiles";
 import { RoomYear } from "./YearOfRoom";
+import type { SpongeInHand } from "./SpongePieces";
+import { SpongeMove } from "./SpongeMove";
 import { SharedSump } from "./SharedSump";
 import { Together } from "./BulkEntries";
 import { Wall } from "./Wall";
@@ -37,6 +39,8 @@ function Room({ seen }: { seen: RoomSeen }) {
   const { room } = seen;
   const [plan, setPlan] = useState(room.plan);
   const [chosen, setChosen] = useState<number[]>([]);
+  const [held, setHeld] = useState<SpongeInHand | null>(null);
+  const [move, setMove] = useState<Move | null>(null);
   const tables = useTables();
   const changed = JSON.stringify(plan) !== JSON.stringify(room.plan);
   const drafted = useRoomView(room.id, plan, changed);
@@ -62,7 +66,21 @@ function Room({ seen }: { seen: RoomSeen }) {
       <ProblemNote problem={changed ? drafted.error : null} />
       <Columns>
         <div>
-          <Wall plan={plan} view={view} chosen={chosen} put={put} onChoose={setChosen} />
+          <Wall
+            plan={plan}
+            view={view}
+            chosen={chosen}
+            put={put}
+            onChoose={setChosen}
+            held={held}
+            onHold={setHeld}
+            onPut={(sponge, toId) => {
+              setHeld(null);
+              setMove({ sponge, toId });
+            }}
+          />
+          {held && <InHand sponge={held} rows={view.rows} />}
+          {!held && move && <Dropped move={move} rows={view.rows} />}
           {changed && (
             <SavePlan
               room={room}
@@ -85,6 +103,31 @@ function Room({ seen }: { seen: RoomSeen }) {
         </div>
       </Columns>
     </Stack>
+  );
+}
+
+interface Move {
+  sponge: SpongeInHand;
+  toId: number;
+}
+
+/** A sponge waits for the tank it goes into. */
+function InHand({ sponge, rows }: { sponge: SpongeInHand; rows: RoomView["rows"] }) {
+  const from = rows.find((r) => r.tank_id === sponge.fromId);
+  return (
+    <p role="status">
+      {sponge.name} of {from?.name} is in your hand: press the tank it goes into, or the sponge again to leave
+      it.
+    </p>
+  );
+}
+
+/** A sponge was put over another tank: asked before it is written. */
+function Dropped({ move: { sponge, toId }, rows }: { move: Move; rows: RoomView["rows"] }) {
+  const [from, to] = [sponge.fromId, toId].map((id) => rows.find((r) => r.tank_id === id));
+  if (!from || !to) return null;
+  return (
+    <SpongeMove key={`${sponge.fromId} ${sponge.key} ${toId}`} from={from} to={to} seedKey={sponge.key} />
   );
 }
 

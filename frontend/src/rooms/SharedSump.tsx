@@ -85,25 +85,39 @@ export function SharedSump({ plan, view, put }: Props) {
               />
             ))}
           </Fields>
-          <Ticks aria-label="On the sump">
-            {view.rows.map((r) => (
-              <YesNo
-                key={r.tank_id}
-                label={r.name}
-                value={sump.tank_ids.includes(r.tank_id)}
-                onChange={(on) => {
-                  change({
-                    tank_ids: on
-                      ? [...sump.tank_ids, r.tank_id]
-                      : sump.tank_ids.filter((id) => id !== r.tank_id),
-                  });
-                }}
-              />
-            ))}
-          </Ticks>
+          <OnSump
+            rows={view.rows}
+            ids={sump.tank_ids}
+            onChange={(tank_ids) => {
+              change({ tank_ids });
+            }}
+          />
         </>
       )}
     </details>
+  );
+}
+
+interface OnSumpProps {
+  rows: RoomView["rows"];
+  ids: number[];
+  onChange: (ids: number[]) => void;
+}
+
+function OnSump({ rows, ids, onChange }: OnSumpProps) {
+  return (
+    <Ticks aria-label="On the sump">
+      {rows.map((r) => (
+        <YesNo
+          key={r.tank_id}
+          label={r.name}
+          value={ids.includes(r.tank_id)}
+          onChange={(on) => {
+            onChange(on ? [...ids, r.tank_id] : ids.filter((id) => id !== r.tank_id));
+          }}
+        />
+      ))}
+    </Ticks>
   );
 }
 

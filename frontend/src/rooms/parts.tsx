@@ -32,3 +32,12 @@ export const Figures = styled.table`
     font-weight: 600;
   }
 `;
+export const Line = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: end;
+  > div {
+    max-width: 230px;
+  }
+`;

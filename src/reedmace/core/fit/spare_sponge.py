@@ -28,6 +28,7 @@ class SpongeSeedAnswer(Answer):
     ready_in_days: Annotated[float, number("days", 0, 400)]
     minutes_left: Annotated[float, number("min", 0, 10000, "Until half of the film is lost")]
     may_go: bool
+    after_words: str
     steps: list[MoveStep]
 
 
@@ -77,6 +78,14 @@ def _verdict(q: SpongeSeedQuestion, state: State, grown: float, alive: float) ->
     return said + (" Watch the new tank: the donor's health is not beyond doubt." if doubt else "")
 
 
+def _after_words(brings: float) -> str:
+    """What each tank has afterwards. brings: share of the new filter's film."""
+    return (
+        f"It brings {100 * brings:.0f} % of the film the other filter can hold; the tank it leaves keeps the film of"
+        " its own filter. Start the next spare there today."
+    )
+
+
 @computation("sponge-seed", "What a spare sponge is worth, and on the way")
 def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
     """Film of a seeding sponge now, and after transport.
@@ -121,5 +130,6 @@ def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
         ready_in_days=max(FULL_DAYS - q.days_seeding, 0.0),
         minutes_left=max(half - q.minutes_out, 0.0),
         may_go=state != "too-young" and q.disease_note != "sick-now",
+        after_words=_after_words(brings),
         steps=list(_STEPS),
     )
