@@ -32,7 +32,7 @@ export default tseslint.config(
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       complexity: ["error", 12],
-      "max-lines-per-function": ["error", { max: 200 }],
+      "max-lines-per-function": ["error", { max: 80 }],
       "import-x/no-cycle": "error",
       "import-x/no-restricted-paths": ["error", { zones }],
       "react-hooks/rules-of-hooks": "error",

@@ -253,19 +253,25 @@ function Lists({ choice, onChoose }: Part & { choice: NoticeChoice }) {
           onChoose({ wake_for_harm });
         }}
       />
-      <p>
-        Times are those of {choice.zone}.{" "}
-        {choice.zone !== ZONE_HERE && (
-          <InlineButton
-            onPress={() => {
-              onChoose({ zone: ZONE_HERE });
-            }}
-          >
-            Use this device’s: {ZONE_HERE}
-          </InlineButton>
-        )}
-      </p>
+      <Zone choice={choice} onChoose={onChoose} />
     </>
+  );
+}
+
+function Zone({ choice, onChoose }: Part & { choice: NoticeChoice }) {
+  return (
+    <p>
+      Times are those of {choice.zone}.{" "}
+      {choice.zone !== ZONE_HERE && (
+        <InlineButton
+          onPress={() => {
+            onChoose({ zone: ZONE_HERE });
+          }}
+        >
+          Use this device’s: {ZONE_HERE}
+        </InlineButton>
+      )}
+    </p>
   );
 }
 

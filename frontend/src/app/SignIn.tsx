@@ -83,13 +83,7 @@ export function SignIn({ demoOpen, mailOn, invited }: Props) {
               you are asked.
             </Note>
           )}
-          <Verdict>
-            What to buy, how to fit it without a flood, what to do today, and <em>when you may add fish.</em>
-          </Verdict>
-          <Lead>
-            Measure the tank, name the animals, and Reedmace works out the flow that really arrives, the doses
-            for your own water, and the day the filter will carry them. Every number shows its working.
-          </Lead>
+          <WhatItDoes />
           {demoOpen && (
             <div>
               <Button isDisabled={busy} onPress={() => void go(ask(client.POST("/api/session/demo")), enter)}>
@@ -115,6 +109,20 @@ export function SignIn({ demoOpen, mailOn, invited }: Props) {
         </div>
       </Split>
     </Page>
+  );
+}
+
+function WhatItDoes() {
+  return (
+    <>
+      <Verdict>
+        What to buy, how to fit it without a flood, what to do today, and <em>when you may add fish.</em>
+      </Verdict>
+      <Lead>
+        Measure the tank, name the animals, and Reedmace works out the flow that really arrives, the doses for
+        your own water, and the day the filter will carry them. Every number shows its working.
+      </Lead>
+    </>
   );
 }
 

@@ -30,10 +30,7 @@ const MAY_BE_A_THOUSAND = /[.,]\d{3}$/;
 
 export function useTypedFigure(options: FigureOptions) {
   const { home, value, onChange, onClear, onVolume, min, max, places = 2 } = options;
-  const asText = (figure: number | null) =>
-    figure === null || Number.isNaN(figure)
-      ? ""
-      : short(home ? fromHome(figure, home) : figure, places + small(figure));
+  const asText = (figure: number | null) => textOf(figure, home, places);
   const [text, setText] = useState(() => asText(value));
   const [error, setError] = useState<string | null>(null);
   /** Litres that were typed into a length field, to be asked back. */
@@ -59,7 +56,6 @@ export function useTypedFigure(options: FigureOptions) {
     if (!same(figure, value)) onChange(figure);
     return true;
   };
-  const ask = (typed: string) => askFigure(typed, options);
 
   const onText = (next: string) => {
     setText(next);
@@ -79,7 +75,7 @@ export function useTypedFigure(options: FigureOptions) {
   const readUnits = async (typed: string) => {
     const asked = turn.current;
     try {
-      const figure = await ask(typed);
+      const figure = await askFigure(typed, options);
       if (turn.current === asked) give(figure);
     } catch (problem) {
       // A half-typed unit is no error yet; leaving the field decides.
@@ -94,7 +90,7 @@ export function useTypedFigure(options: FigureOptions) {
       return;
     }
     try {
-      const figure = plainFigure(typed, home) ?? (await ask(typed));
+      const figure = plainFigure(typed, home) ?? (await askFigure(typed, options));
       if (turn.current !== asked) return;
       if (give(figure)) setText(asText(figure));
       else setError(rangeWords(min, max, home));
@@ -110,6 +106,11 @@ export function useTypedFigure(options: FigureOptions) {
     onVolume(litres);
   };
   return { text, error, litres, takeLitres, onText, onBlur: () => void onBlur() };
+}
+
+function textOf(figure: number | null, home: Home | undefined, places: number): string {
+  if (figure === null || Number.isNaN(figure)) return "";
+  return short(home ? fromHome(figure, home) : figure, places + small(figure));
 }
 
 /** An unambiguous number in the home unit; null for anything the server must read. */

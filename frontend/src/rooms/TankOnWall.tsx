@@ -91,12 +91,16 @@ export function TankOnWall({ row, air, x, foot, most, chosen, onMove, onShelf, o
           {MARKS[stands]}
         </text>
       )}
-      {chosen && (
-        <text className="tick" x={x + 3} y={top + 14}>
-          ✓
-        </text>
-      )}
+      {chosen && <Tick x={x + 3} y={top + 14} />}
     </Grip>
+  );
+}
+
+function Tick({ x, y }: { x: number; y: number }) {
+  return (
+    <text className="tick" x={x} y={y}>
+      ✓
+    </text>
   );
 }
 

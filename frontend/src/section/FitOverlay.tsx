@@ -25,6 +25,7 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
   const body = fitting.parts.find((p) => p.role === "body");
   const intake = fitting.parts.find((p) => p.role === "intake");
   const y = (cm: number) => floorY - cm * scale;
+  const at = { x, y };
   const clip = useId();
   const stopY = stopsBelowRimCm === undefined ? null : rimY + stopsBelowRimCm * scale;
   const hosed = fitting.runs.some((r) => r.role === "intake-hose");
@@ -39,36 +40,7 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
           fill="none"
         />
       )}
-      {fitting.runs.map((run, i) => {
-        const points = run.points.map((p): Point => [x(p.x_cm), y(p.y_cm)]);
-        const d = rounded(points, run.bend_radius_cm * scale);
-        const thin = run.role === "air-line";
-        return (
-          <g key={run.role} fill="none" strokeLinejoin="round">
-            {run.role === "intake-hose" || run.role === "return-hose" ? (
-              <Behind
-                d={d}
-                fill={run.role === "return-hose" ? "var(--water-deep)" : "var(--silt-deep)"}
-                id={clip}
-              />
-            ) : (
-              <>
-                <path d={d} stroke="var(--ink)" strokeWidth={thin ? 1.6 : 8} />
-                {!thin && <path d={d} stroke="var(--silt-deep)" strokeWidth={5.4} />}
-              </>
-            )}
-            {!quiet && (
-              <CutLabel
-                points={points}
-                text={
-                  run.role === "drain" ? "drain" : `${run.name}: cut ${show(Math.ceil(run.cut_cm), "cm")}`
-                }
-                turn={i}
-              />
-            )}
-          </g>
-        );
-      })}
+      <Runs runs={fitting.runs} at={at} bendScale={scale} clip={clip} quiet={quiet} />
       {fitting.runs.length === 0 && body && intake && (
         <path
           d={`M${x(intake.at.x_cm)} ${y(body.at.y_cm)} V${y(intake.at.y_cm)}`}
@@ -97,7 +69,81 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
           </text>
         </g>
       )}
-      {fitting.parts.map((p) =>
+      <Parts parts={fitting.parts} at={at} quiet={quiet} />
+      {fitting.parts
+        .filter((p) => p.role === lookAt)
+        .map((p) => (
+          <circle
+            key={p.role}
+            cx={x(p.at.x_cm)}
+            cy={y(p.at.y_cm)}
+            r={22}
+            fill="none"
+            stroke="var(--seed)"
+            strokeWidth={3.5}
+          />
+        ))}
+      {!quiet && <Faults faults={fitting.faults} at={at} />}
+    </g>
+  );
+}
+
+interface Placing {
+  /** From cm of the plan to the drawing. */
+  at: Record<"x" | "y", (cm: number) => number>;
+  quiet: boolean;
+}
+
+interface RunsProps extends Placing {
+  runs: FittingPlan["runs"];
+  /** Of a bend's radius. */
+  bendScale: number;
+  clip: string;
+}
+
+/** Hoses and lines by their runs, with the length to cut. */
+function Runs({ runs, at: { x, y }, bendScale, clip, quiet }: RunsProps) {
+  return (
+    <>
+      {runs.map((run, i) => {
+        const points = run.points.map((p): Point => [x(p.x_cm), y(p.y_cm)]);
+        const d = rounded(points, run.bend_radius_cm * bendScale);
+        const thin = run.role === "air-line";
+        return (
+          <g key={run.role} fill="none" strokeLinejoin="round">
+            {run.role === "intake-hose" || run.role === "return-hose" ? (
+              <Behind
+                d={d}
+                fill={run.role === "return-hose" ? "var(--water-deep)" : "var(--silt-deep)"}
+                id={clip}
+              />
+            ) : (
+              <>
+                <path d={d} stroke="var(--ink)" strokeWidth={thin ? 1.6 : 8} />
+                {!thin && <path d={d} stroke="var(--silt-deep)" strokeWidth={5.4} />}
+              </>
+            )}
+            {!quiet && (
+              <CutLabel
+                points={points}
+                text={
+                  run.role === "drain" ? "drain" : `${run.name}: cut ${show(Math.ceil(run.cut_cm), "cm")}`
+                }
+                turn={i}
+              />
+            )}
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
+/** The marks of parts, with their names. */
+function Parts({ parts, at: { x, y }, quiet }: Placing & { parts: FittingPlan["parts"] }) {
+  return (
+    <>
+      {parts.map((p) =>
         ["body", "sump", "filter"].includes(p.role) || (quiet && p.role === "socket") ? null : (
           <g key={p.role} className="figures">
             <Mark name={p.role} x={x(p.at.x_cm)} y={y(p.at.y_cm)} />
@@ -113,20 +159,15 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
           </g>
         ),
       )}
-      {fitting.parts
-        .filter((p) => p.role === lookAt)
-        .map((p) => (
-          <circle
-            key={p.role}
-            cx={x(p.at.x_cm)}
-            cy={y(p.at.y_cm)}
-            r={22}
-            fill="none"
-            stroke="var(--seed)"
-            strokeWidth={3.5}
-          />
-        ))}
-      {(quiet ? [] : fitting.faults).map((f, i) => (
+    </>
+  );
+}
+
+/** Faults, by their number in the list. */
+function Faults({ faults, at: { x, y } }: Pick<Placing, "at"> & { faults: FittingPlan["faults"] }) {
+  return (
+    <>
+      {faults.map((f, i) => (
         <g key={f.what} className="figures">
           <circle
             cx={x(f.at.x_cm)}
@@ -146,7 +187,7 @@ export function FitOverlay({ sheet, fitting, stopsBelowRimCm, lookAt, quiet = fa
           </text>
         </g>
       ))}
-    </g>
+    </>
   );
 }
 

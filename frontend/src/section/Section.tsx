@@ -175,19 +175,7 @@ function Movable({ sheet, plan, small, first, onMove, footMostCm }: MovableProps
 }
 
 function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sheet: Sheet }) {
-  const {
-    left,
-    tankWidth,
-    rimY,
-    tankHeight,
-    floorY,
-    standHeight,
-    waterY,
-    bottomY,
-    sideLeft,
-    sideWidth,
-    wallX,
-  } = sheet;
+  const { left, tankWidth, rimY, tankHeight, floorY, standHeight, sideLeft, sideWidth, wallX } = sheet;
   const middle = left + tankWidth / 2;
   return (
     <g className="figures">
@@ -227,27 +215,11 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
         strokeWidth={0.9}
         fill="none"
       />
-      {dimensions && volume && (
-        <>
-          <text x={middle} y={waterY + (bottomY - waterY) * 0.42} textAnchor="middle" className="big">
-            {show(volume.net_l, "L")}
-          </text>
-          <text x={middle} y={waterY + (bottomY - waterY) * 0.42 + 25} textAnchor="middle">
-            {twinOf(volume.net_l, "L")} · {show(volume.water_depth_cm, "cm", 1)} deep
-          </text>
-        </>
-      )}
-      {linesWithin(water, tankWidth).map((text, i) => (
-        <text
-          key={text}
-          x={middle}
-          y={waterY + 30 + i * 21 + (i ? 9 : 0)}
-          textAnchor="middle"
-          className={i ? "" : "big"}
-        >
-          {text}
-        </text>
-      ))}
+      <InTheWater
+        sheet={sheet}
+        volume={dimensions ? volume : undefined}
+        lines={linesWithin(water, tankWidth)}
+      />
       {plan.tank.shape !== "box" && standHeight > 90 && (
         <g transform={`translate(${sideLeft + sideWidth / 2 - 34} ${floorY - standHeight * 0.5 - 34})`}>
           <path d={planPath(plan, 68)} fill="var(--water-fill)" stroke="var(--ink)" strokeWidth={1.4} />
@@ -263,6 +235,43 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
         side
       </text>
     </g>
+  );
+}
+
+interface InTheWaterProps {
+  sheet: Sheet;
+  volume: SectionProps["volume"];
+  lines: string[];
+}
+
+/** What is written in the water: how much it is, or other lines. */
+function InTheWater({ sheet, volume, lines }: InTheWaterProps) {
+  const { left, tankWidth, waterY, bottomY } = sheet;
+  const middle = left + tankWidth / 2;
+  return (
+    <>
+      {volume && (
+        <>
+          <text x={middle} y={waterY + (bottomY - waterY) * 0.42} textAnchor="middle" className="big">
+            {show(volume.net_l, "L")}
+          </text>
+          <text x={middle} y={waterY + (bottomY - waterY) * 0.42 + 25} textAnchor="middle">
+            {twinOf(volume.net_l, "L")} · {show(volume.water_depth_cm, "cm", 1)} deep
+          </text>
+        </>
+      )}
+      {lines.map((text, i) => (
+        <text
+          key={text}
+          x={middle}
+          y={waterY + 30 + i * 21 + (i ? 9 : 0)}
+          textAnchor="middle"
+          className={i ? "" : "big"}
+        >
+          {text}
+        </text>
+      ))}
+    </>
   );
 }
 

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { ask, client, ProblemError } from "../api/client";
+import type { DeviceList } from "../api/schemas";
 import { Button, Fields, ProblemNote, Select, TextField } from "../kit";
 import { Bar } from "../kit";
 
@@ -17,6 +18,41 @@ interface Props {
   tankId: number;
   /** Key and name of each installed filter. */
   filters: [string, string][];
+}
+
+interface WritersProps {
+  devices: DeviceList["devices"];
+  filters: Props["filters"];
+  onRemove: (id: number) => void;
+}
+
+function Writers({ devices, filters, onRemove }: WritersProps) {
+  return (
+    <ul>
+      {devices.map((d) => (
+        <li key={d.id}>
+          <Bar>
+            <b>{d.name}</b>
+            <span>
+              {KINDS.find(([k]) => k === d.kind)?.[1]}
+              {filters.length > 1 &&
+                d.filter_key != null &&
+                ` at ${filters.find(([k]) => k === d.filter_key)?.[1] ?? "a filter taken off"}`}
+            </span>
+            <Button
+              $quiet
+              aria-label={`Remove ${d.name}`}
+              onPress={() => {
+                onRemove(d.id);
+              }}
+            >
+              Remove
+            </Button>
+          </Bar>
+        </li>
+      ))}
+    </ul>
+  );
 }
 
 export function Devices({ tankId, filters }: Props) {
@@ -60,24 +96,11 @@ export function Devices({ tankId, filters }: Props) {
   };
   return (
     <>
-      <ul>
-        {list.data?.devices.map((d) => (
-          <li key={d.id}>
-            <Bar>
-              <b>{d.name}</b>
-              <span>
-                {KINDS.find(([k]) => k === d.kind)?.[1]}
-                {filters.length > 1 &&
-                  d.filter_key != null &&
-                  ` at ${filters.find(([k]) => k === d.filter_key)?.[1] ?? "a filter taken off"}`}
-              </span>
-              <Button $quiet aria-label={`Remove ${d.name}`} onPress={() => void attempt(() => remove(d.id))}>
-                Remove
-              </Button>
-            </Bar>
-          </li>
-        ))}
-      </ul>
+      <Writers
+        devices={list.data?.devices ?? []}
+        filters={filters}
+        onRemove={(id) => void attempt(() => remove(id))}
+      />
       <Fields>
         <TextField label="Name of the device" value={name} onChange={setName} />
         <Select label="Kind of device" value={kind} onChange={setKind} options={KINDS} />

@@ -38,82 +38,7 @@ export function Chooser(props: Props) {
       <h2>
         What do you have for the <Term of="cycle">cycle</Term>?
       </h2>
-      <Fields $min={150}>
-        <Select
-          label="Media from a running tank"
-          value={resources.mature_media}
-          onChange={(mature_media) => {
-            set({ mature_media });
-          }}
-          options={[
-            ["none", "none"],
-            ["own", "from my own tank"],
-            ["trusted", "from a tank I trust"],
-            ["unsure", "from one I do not know"],
-          ]}
-        />
-        {resources.mature_media !== "none" && (
-          <NumberBox
-            label="How much, % of a filter's"
-            value={resources.media_share * 100}
-            {...range("Resources.media_share", 100)}
-            onChange={(v) => {
-              set({ media_share: v / 100 });
-            }}
-          />
-        )}
-        <Select
-          label="Plants"
-          value={resources.plants}
-          onChange={(plants) => {
-            set({ plants });
-          }}
-          options={[
-            ["none", "none"],
-            ["some", "some"],
-            ["many", "in plenty"],
-          ]}
-        />
-        <Select
-          label="Bottled culture"
-          value={resources.bottle}
-          onChange={(bottle) => {
-            set({ bottle });
-          }}
-          options={[
-            ["none", "none"],
-            ["in-date", "in date"],
-            ["expired", "past its date"],
-          ]}
-        />
-        {resources.bottle !== "none" && (
-          <BottleLabel
-            label={resources.bottle_label}
-            onLabel={(bottle_label) => {
-              set({ bottle_label });
-            }}
-          />
-        )}
-        <Select
-          label="Money for helpers"
-          value={resources.budget}
-          onChange={(budget) => {
-            set({ budget });
-          }}
-          options={[
-            ["some", "some"],
-            ["little", "as little as can be"],
-          ]}
-        />
-        <NumberBox
-          label="Days you can wait"
-          value={resources.days_to_spare}
-          {...range("Resources.days_to_spare")}
-          onChange={(days_to_spare) => {
-            set({ days_to_spare });
-          }}
-        />
-      </Fields>
+      <ResourceFields resources={resources} set={set} />
       <Ticks>
         <YesNo
           label="Aquarium-grade ammonia"
@@ -141,70 +66,171 @@ export function Chooser(props: Props) {
         <YesNo label="Animals are in already" value={animalsIn} onChange={onAnimalsIn} />
       </Ticks>
       {waiting && <Waiting>Running each way in your water…</Waiting>}
-      {methods && (
-        <>
-          <Lead>
-            <Figure title="Ways to cycle" lines={methods.working}>
-              {methods.verdict}
-            </Figure>
-          </Lead>
-          <Ways>
-            {methods.methods.map((m) => (
-              <li key={m.method} data-fits={m.fits}>
-                <div>
-                  <b>{m.title}</b>
-                  <p>
-                    {m.why} {m.fits !== "not-here" && m.watch}
-                  </p>
-                </div>
-                <p className="days">
-                  {m.days_low != null ? (
-                    <>
-                      <b>
-                        {m.days_low.toFixed(0)} to {m.days_high == null ? "over 150" : m.days_high.toFixed(0)}{" "}
-                        days
-                      </b>{" "}
-                      here
-                      <br />
-                    </>
-                  ) : null}
-                  <small>
-                    said: {m.said}
-                    {m.fits !== "not-here" && `; costs ${m.costs}`}
-                  </small>
-                </p>
-                {m.fits !== "not-here" ? (
-                  <Button
-                    $quiet
-                    aria-label={`Take it: ${m.title}`}
-                    onPress={() => {
-                      onChoose(m);
-                    }}
-                  >
-                    Take it
-                  </Button>
-                ) : (
-                  <span />
-                )}
-              </li>
-            ))}
-          </Ways>
-          <details>
-            <summary>Where keepers disagree about this</summary>
-            <Disputes>
-              {methods.disputes.map((d) => (
-                <div key={d.about}>
-                  <dt>{d.about}</dt>
-                  <dd>
-                    {d.one_side} <i>Against it:</i> {d.other_side} <b>Here:</b> {d.followed}
-                  </dd>
-                </div>
-              ))}
-            </Disputes>
-          </details>
-        </>
-      )}
+      {methods && <Methods answer={methods} onChoose={onChoose} />}
     </section>
+  );
+}
+
+interface MethodsProps {
+  answer: NonNullable<Props["methods"]>;
+  onChoose: Props["onChoose"];
+}
+
+/** The ways to cycle, best first, and what keepers disagree about. */
+function Methods({ answer, onChoose }: MethodsProps) {
+  return (
+    <>
+      <Lead>
+        <Figure title="Ways to cycle" lines={answer.working}>
+          {answer.verdict}
+        </Figure>
+      </Lead>
+      <Ways>
+        {answer.methods.map((m) => (
+          <Way key={m.method} way={m} onChoose={onChoose} />
+        ))}
+      </Ways>
+      <details>
+        <summary>Where keepers disagree about this</summary>
+        <Disputes>
+          {answer.disputes.map((d) => (
+            <div key={d.about}>
+              <dt>{d.about}</dt>
+              <dd>
+                {d.one_side} <i>Against it:</i> {d.other_side} <b>Here:</b> {d.followed}
+              </dd>
+            </div>
+          ))}
+        </Disputes>
+      </details>
+    </>
+  );
+}
+
+function Way({ way: m, onChoose }: { way: MethodChoice; onChoose: Props["onChoose"] }) {
+  return (
+    <li data-fits={m.fits}>
+      <div>
+        <b>{m.title}</b>
+        <p>
+          {m.why} {m.fits !== "not-here" && m.watch}
+        </p>
+      </div>
+      <p className="days">
+        {m.days_low != null ? (
+          <>
+            <b>
+              {m.days_low.toFixed(0)} to {m.days_high == null ? "over 150" : m.days_high.toFixed(0)} days
+            </b>{" "}
+            here
+            <br />
+          </>
+        ) : null}
+        <small>
+          said: {m.said}
+          {m.fits !== "not-here" && `; costs ${m.costs}`}
+        </small>
+      </p>
+      {m.fits !== "not-here" ? (
+        <Button
+          $quiet
+          aria-label={`Take it: ${m.title}`}
+          onPress={() => {
+            onChoose(m);
+          }}
+        >
+          Take it
+        </Button>
+      ) : (
+        <span />
+      )}
+    </li>
+  );
+}
+
+interface ResourceProps {
+  resources: Resources;
+  set: (change: Partial<Resources>) => void;
+}
+
+function ResourceFields({ resources, set }: ResourceProps) {
+  return (
+    <Fields $min={150}>
+      <Select
+        label="Media from a running tank"
+        value={resources.mature_media}
+        onChange={(mature_media) => {
+          set({ mature_media });
+        }}
+        options={[
+          ["none", "none"],
+          ["own", "from my own tank"],
+          ["trusted", "from a tank I trust"],
+          ["unsure", "from one I do not know"],
+        ]}
+      />
+      {resources.mature_media !== "none" && (
+        <NumberBox
+          label="How much, % of a filter's"
+          value={resources.media_share * 100}
+          {...range("Resources.media_share", 100)}
+          onChange={(v) => {
+            set({ media_share: v / 100 });
+          }}
+        />
+      )}
+      <Select
+        label="Plants"
+        value={resources.plants}
+        onChange={(plants) => {
+          set({ plants });
+        }}
+        options={[
+          ["none", "none"],
+          ["some", "some"],
+          ["many", "in plenty"],
+        ]}
+      />
+      <Select
+        label="Bottled culture"
+        value={resources.bottle}
+        onChange={(bottle) => {
+          set({ bottle });
+        }}
+        options={[
+          ["none", "none"],
+          ["in-date", "in date"],
+          ["expired", "past its date"],
+        ]}
+      />
+      {resources.bottle !== "none" && (
+        <BottleLabel
+          label={resources.bottle_label}
+          onLabel={(bottle_label) => {
+            set({ bottle_label });
+          }}
+        />
+      )}
+      <Select
+        label="Money for helpers"
+        value={resources.budget}
+        onChange={(budget) => {
+          set({ budget });
+        }}
+        options={[
+          ["some", "some"],
+          ["little", "as little as can be"],
+        ]}
+      />
+      <NumberBox
+        label="Days you can wait"
+        value={resources.days_to_spare}
+        {...range("Resources.days_to_spare")}
+        onChange={(days_to_spare) => {
+          set({ days_to_spare });
+        }}
+      />
+    </Fields>
   );
 }
 

@@ -7,6 +7,93 @@ import { Fields, Figure, PickOne, ProblemNote, Select, YesNo } from "../../kit";
 import { NumberBox } from "../../kit/quantities";
 import { Columns } from "../../kit";
 
+interface DescribedProps {
+  seen: Question;
+  set: (change: Partial<Question>) => void;
+}
+
+/** The cloud as the keeper sees it. */
+function Described({ seen, set }: DescribedProps) {
+  return (
+    <div>
+      <PickOne
+        label="The water is"
+        value={seen.colour}
+        onChange={(colour) => {
+          set({ colour });
+        }}
+        options={[
+          ["white", "milky"],
+          ["grey-brown", "grey or brown"],
+          ["green", "green"],
+          ["tea", "clear but brown"],
+        ]}
+      />
+      <Fields>
+        <NumberBox
+          label="Days since it was filled"
+          value={seen.age_days}
+          {...range("CloudyWaterQuestion.age_days")}
+          onChange={(v) => {
+            set({ age_days: v });
+          }}
+        />
+        <NumberBox
+          label="Days cloudy"
+          value={seen.cloudy_days}
+          {...range("CloudyWaterQuestion.cloudy_days")}
+          onChange={(v) => {
+            set({ cloudy_days: v });
+          }}
+        />
+        <Select
+          label="It came after"
+          value={seen.after}
+          onChange={(after) => {
+            set({ after });
+          }}
+          options={[
+            ["nothing", "nothing in particular"],
+            ["filling", "filling"],
+            ["new-gravel", "new gravel"],
+            ["service", "cleaning the filter"],
+            ["feeding", "feeding"],
+            ["bicarbonate", "bicarbonate"],
+            ["medicine", "medicine"],
+            ["new-animals", "new animals"],
+          ]}
+        />
+        <Select
+          label="In a glass overnight"
+          value={seen.settles_in_glass == null ? "unknown" : seen.settles_in_glass ? "settles" : "stays"}
+          onChange={(v) => {
+            set({ settles_in_glass: v === "unknown" ? null : v === "settles" });
+          }}
+          options={[
+            ["unknown", "not tried"],
+            ["settles", "it settles"],
+            ["stays", "it stays milky"],
+          ]}
+        />
+      </Fields>
+      <YesNo
+        label="Fine bubbles in it"
+        value={seen.bubbles}
+        onChange={(bubbles) => {
+          set({ bubbles });
+        }}
+      />
+      <YesNo
+        label="Animals gasp at the surface"
+        value={seen.gasping}
+        onChange={(gasping) => {
+          set({ gasping });
+        }}
+      />
+    </div>
+  );
+}
+
 /** known: what the logbook tells before the cloud is described. */
 export function Cloudy({ known }: { known: Question }) {
   const [seen, setSeen] = useState(known);
@@ -20,82 +107,7 @@ export function Cloudy({ known }: { known: Question }) {
   });
   return (
     <Columns>
-      <div>
-        <PickOne
-          label="The water is"
-          value={seen.colour}
-          onChange={(colour) => {
-            set({ colour });
-          }}
-          options={[
-            ["white", "milky"],
-            ["grey-brown", "grey or brown"],
-            ["green", "green"],
-            ["tea", "clear but brown"],
-          ]}
-        />
-        <Fields>
-          <NumberBox
-            label="Days since it was filled"
-            value={seen.age_days}
-            {...range("CloudyWaterQuestion.age_days")}
-            onChange={(v) => {
-              set({ age_days: v });
-            }}
-          />
-          <NumberBox
-            label="Days cloudy"
-            value={seen.cloudy_days}
-            {...range("CloudyWaterQuestion.cloudy_days")}
-            onChange={(v) => {
-              set({ cloudy_days: v });
-            }}
-          />
-          <Select
-            label="It came after"
-            value={seen.after}
-            onChange={(after) => {
-              set({ after });
-            }}
-            options={[
-              ["nothing", "nothing in particular"],
-              ["filling", "filling"],
-              ["new-gravel", "new gravel"],
-              ["service", "cleaning the filter"],
-              ["feeding", "feeding"],
-              ["bicarbonate", "bicarbonate"],
-              ["medicine", "medicine"],
-              ["new-animals", "new animals"],
-            ]}
-          />
-          <Select
-            label="In a glass overnight"
-            value={seen.settles_in_glass == null ? "unknown" : seen.settles_in_glass ? "settles" : "stays"}
-            onChange={(v) => {
-              set({ settles_in_glass: v === "unknown" ? null : v === "settles" });
-            }}
-            options={[
-              ["unknown", "not tried"],
-              ["settles", "it settles"],
-              ["stays", "it stays milky"],
-            ]}
-          />
-        </Fields>
-        <YesNo
-          label="Fine bubbles in it"
-          value={seen.bubbles}
-          onChange={(bubbles) => {
-            set({ bubbles });
-          }}
-        />
-        <YesNo
-          label="Animals gasp at the surface"
-          value={seen.gasping}
-          onChange={(gasping) => {
-            set({ gasping });
-          }}
-        />
-      </div>
+      <Described seen={seen} set={set} />
       <div>
         <ProblemNote problem={answer.error} />
         {answer.data && (

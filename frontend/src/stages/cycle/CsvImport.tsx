@@ -35,7 +35,6 @@ export function CsvImport({ tankId }: { tankId: number }) {
   const [preview, setPreview] = useState<CsvPreview | null>(null);
   const [problem, setProblem] = useState<ProblemError | null>(null);
   const [said, setSaid] = useState("");
-  const columns = parametersRead(preview?.rows.map((r) => r.reading) ?? []);
   const path = { params: { path: { tank_id: tankId } } };
   const attempt = async (work: () => Promise<void>) => {
     try {
@@ -89,101 +88,154 @@ export function CsvImport({ tankId }: { tankId: number }) {
       <ProblemNote problem={problem} />
       {preview && question && (
         <>
-          <Lead>
-            {preview.good} row{preview.good === 1 ? "" : "s"} can be written
-            {preview.known ? `, ${preview.known} of them are in the logbook already` : ""};{" "}
-            {preview.faults.length ? `${preview.faults.length} faults.` : "no fault."} Nothing is written yet.
-          </Lead>
-          <Map>
-            {preview.columns.map((c) => (
-              <li key={c.column}>
-                <p>
-                  <b>{c.column || "(no name)"}</b>
-                  <small>{c.examples.join(", ")}</small>
-                </p>
-                <Select
-                  label={`${c.column} is`}
-                  value={c.target}
-                  onChange={(target) => {
-                    map(c.column, { target });
-                  }}
-                  options={TARGETS}
-                />
-                {UNITS[c.target] && (
-                  <Select
-                    label={`${c.column} in`}
-                    value={c.unit}
-                    onChange={(unit) => {
-                      map(c.column, { unit });
-                    }}
-                    options={UNITS[c.target] ?? []}
-                  />
-                )}
-              </li>
-            ))}
-          </Map>
-          <Select
-            label="Dates are written"
-            value={preview.date_order as NonNullable<MappedCsv["date_order"]>}
+          <Found preview={preview} />
+          <Columns columns={preview.columns} onChange={map} />
+          <DateOrder
+            order={preview.date_order as Order}
             onChange={(date_order) => void look({ ...question, date_order })}
-            options={[
-              ["year-first", "year first"],
-              ["day-first", "day first"],
-              ["month-first", "month first"],
-            ]}
           />
-          {preview.faults.length > 0 && (
-            <Faults aria-label="Faults in the file">
-              {preview.faults.map((f) => (
-                <li key={`${f.where}${f.what}`}>
-                  {f.where.replace(/^./, (letter) => letter.toUpperCase())}: {f.what}
-                </li>
-              ))}
-            </Faults>
-          )}
-          {preview.rows.length > 0 && (
-            <Scroll>
-              <Table>
-                <thead>
-                  <tr>
-                    <th>Line</th>
-                    <th>When</th>
-                    {columns.map((one) => (
-                      <th key={one.field}>{parameterLabel(one)}</th>
-                    ))}
-                  </tr>
-                </thead>
-                <tbody>
-                  {preview.rows.slice(0, 30).map((r) => (
-                    <tr key={r.line}>
-                      <th scope="row">{r.line}</th>
-                      <td>{new Date(r.at).toLocaleString(LOCALE)}</td>
-                      {columns.map((one) => (
-                        <td key={one.field}>{parameterCell(one, r.reading[one.field])}</td>
-                      ))}
-                    </tr>
-                  ))}
-                </tbody>
-              </Table>
-            </Scroll>
-          )}
-          <Bar>
-            <Button isDisabled={preview.faults.length > 0 || preview.good === 0} onPress={() => void write()}>
-              Write {preview.good - preview.known} readings
-            </Button>
-            <Button
-              $quiet
-              onPress={() => {
-                setPreview(null);
-                setQuestion(null);
-              }}
-            >
-              Leave it
-            </Button>
-          </Bar>
+          <FaultList faults={preview.faults} />
+          {preview.rows.length > 0 && <ReadingRows rows={preview.rows} />}
+          <Decision
+            preview={preview}
+            onWrite={() => void write()}
+            onLeave={() => {
+              setPreview(null);
+              setQuestion(null);
+            }}
+          />
         </>
       )}
     </section>
+  );
+}
+
+/** The first thirty readings that would be written. */
+function ReadingRows({ rows }: { rows: CsvPreview["rows"] }) {
+  const columns = parametersRead(rows.map((r) => r.reading));
+  return (
+    <Scroll>
+      <Table>
+        <thead>
+          <tr>
+            <th>Line</th>
+            <th>When</th>
+            {columns.map((one) => (
+              <th key={one.field}>{parameterLabel(one)}</th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.slice(0, 30).map((r) => (
+            <tr key={r.line}>
+              <th scope="row">{r.line}</th>
+              <td>{new Date(r.at).toLocaleString(LOCALE)}</td>
+              {columns.map((one) => (
+                <td key={one.field}>{parameterCell(one, r.reading[one.field])}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Scroll>
+  );
+}
+
+interface ColumnsProps {
+  columns: FoundColumn[];
+  onChange: (column: string, change: Partial<FoundColumn>) => void;
+}
+
+/** What each column of the file is taken for. */
+function Columns({ columns, onChange }: ColumnsProps) {
+  return (
+    <Map>
+      {columns.map((c) => (
+        <li key={c.column}>
+          <p>
+            <b>{c.column || "(no name)"}</b>
+            <small>{c.examples.join(", ")}</small>
+          </p>
+          <Select
+            label={`${c.column} is`}
+            value={c.target}
+            onChange={(target) => {
+              onChange(c.column, { target });
+            }}
+            options={TARGETS}
+          />
+          {UNITS[c.target] && (
+            <Select
+              label={`${c.column} in`}
+              value={c.unit}
+              onChange={(unit) => {
+                onChange(c.column, { unit });
+              }}
+              options={UNITS[c.target] ?? []}
+            />
+          )}
+        </li>
+      ))}
+    </Map>
+  );
+}
+
+interface DecisionProps {
+  preview: CsvPreview;
+  onWrite: () => void;
+  onLeave: () => void;
+}
+
+function Decision({ preview, onWrite, onLeave }: DecisionProps) {
+  return (
+    <Bar>
+      <Button isDisabled={preview.faults.length > 0 || preview.good === 0} onPress={onWrite}>
+        Write {preview.good - preview.known} readings
+      </Button>
+      <Button $quiet onPress={onLeave}>
+        Leave it
+      </Button>
+    </Bar>
+  );
+}
+
+function Found({ preview }: { preview: CsvPreview }) {
+  return (
+    <Lead>
+      {preview.good} row{preview.good === 1 ? "" : "s"} can be written
+      {preview.known ? `, ${preview.known} of them are in the logbook already` : ""};{" "}
+      {preview.faults.length ? `${preview.faults.length} faults.` : "no fault."} Nothing is written yet.
+    </Lead>
+  );
+}
+
+type Order = NonNullable<MappedCsv["date_order"]>;
+
+function DateOrder({ order, onChange }: { order: Order; onChange: (order: Order) => void }) {
+  return (
+    <Select
+      label="Dates are written"
+      value={order}
+      onChange={onChange}
+      options={[
+        ["year-first", "year first"],
+        ["day-first", "day first"],
+        ["month-first", "month first"],
+      ]}
+    />
+  );
+}
+
+function FaultList({ faults }: { faults: CsvPreview["faults"] }) {
+  if (faults.length === 0) return null;
+  return (
+    <Faults aria-label="Faults in the file">
+      {faults.map((f) => (
+        <li key={`${f.where}${f.what}`}>
+          {f.where.replace(/^./, (letter) => letter.toUpperCase())}: {f.what}
+        </li>
+      ))}
+    </Faults>
   );
 }
 

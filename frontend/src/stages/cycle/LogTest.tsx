@@ -238,36 +238,10 @@ function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
       else throw error;
     }
   };
-  const values: Partial<Record<string, string>> = {};
-  for (const piece of line.trim().split(/\s+(?=[a-z])/i)) {
-    const [name, figure] = piece.split(/\s+/);
-    if (name) values[name] = figure ?? "";
-  }
-  const put = (letter: string, figure: string) => {
-    const next = { ...values, [letter]: figure };
-    type(
-      WATER_PARAMETERS.map((one) => [one.letter, next[one.letter] ?? ""] as const)
-        .filter(([, v]) => v.trim())
-        .map(([k, v]) => `${k} ${v.trim()}`)
-        .join(" "),
-    );
-  };
   return (
     <form onSubmit={(e) => void send(e)} aria-label="Test, typed">
       {boxes ? (
-        <Grid data-quick-entry>
-          {WATER_PARAMETERS.map((one) => (
-            <TextField
-              key={one.field}
-              label={one.unit === "°C" ? unitName("°C") : parameterLabel(one)}
-              value={values[one.letter] ?? ""}
-              inputMode="decimal"
-              onChange={(v) => {
-                put(one.letter, v);
-              }}
-            />
-          ))}
-        </Grid>
+        <Boxes line={line} onLine={type} />
       ) : (
         <div data-quick-entry>
           <TextField
@@ -300,6 +274,39 @@ function TypedTest({ tankId, kitBasis, boxes, onWritten, onType }: TypedProps) {
       )}
       <ProblemNote problem={problem} />
     </form>
+  );
+}
+
+/** One box a figure, for who does not write lines; they make the same line. */
+function Boxes({ line, onLine }: { line: string; onLine: (line: string) => void }) {
+  const values: Partial<Record<string, string>> = {};
+  for (const piece of line.trim().split(/\s+(?=[a-z])/i)) {
+    const [name, figure] = piece.split(/\s+/);
+    if (name) values[name] = figure ?? "";
+  }
+  const put = (letter: string, figure: string) => {
+    const next = { ...values, [letter]: figure };
+    onLine(
+      WATER_PARAMETERS.map((one) => [one.letter, next[one.letter] ?? ""] as const)
+        .filter(([, v]) => v.trim())
+        .map(([k, v]) => `${k} ${v.trim()}`)
+        .join(" "),
+    );
+  };
+  return (
+    <Grid data-quick-entry>
+      {WATER_PARAMETERS.map((one) => (
+        <TextField
+          key={one.field}
+          label={one.unit === "°C" ? unitName("°C") : parameterLabel(one)}
+          value={values[one.letter] ?? ""}
+          inputMode="decimal"
+          onChange={(v) => {
+            put(one.letter, v);
+          }}
+        />
+      ))}
+    </Grid>
   );
 }
 

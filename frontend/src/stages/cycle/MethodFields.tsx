@@ -24,7 +24,6 @@ export function askedBy(
 }
 
 export function MethodFields({ plan, set }: PlanFieldsProps) {
-  const blank = useBlanks().donor;
   const tables = useLoadedTables();
   const asked = askedBy(plan, tables);
   return (
@@ -63,40 +62,7 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
             hint="empty: not weighed"
           />
         )}
-        {asked.has("seed") && (
-          <>
-            <NumberBox
-              label="Film brought, % of its donor's"
-              value={plan.seed_share * 100}
-              {...range("CyclePlan.seed_share", 100)}
-              onChange={(v) => {
-                set({ seed_share: v / 100 });
-              }}
-            />
-            <NumberBox
-              label="The donor is fed, g a day"
-              value={plan.donor?.food_g_day ?? null}
-              {...range("SeedDonor.food_g_day")}
-              onChange={(food_g_day) => {
-                set({ donor: { ...blank, ...plan.donor, food_g_day } });
-              }}
-              onClear={() => {
-                set({ donor: null });
-              }}
-              hint="empty: not known"
-            />
-            {plan.donor && (
-              <NumberBox
-                label="Days it ran there"
-                value={plan.donor.age_days}
-                {...range("SeedDonor.age_days")}
-                onChange={(age_days) => {
-                  set({ donor: { ...blank, ...plan.donor, age_days } });
-                }}
-              />
-            )}
-          </>
-        )}
+        {asked.has("seed") && <SeedFields plan={plan} set={set} />}
         {asked.has("plants") && (
           <Select
             label="Plants"
@@ -113,6 +79,45 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
         )}
       </Fields>
       {asked.has("helpers") && <HelperFields plan={plan} set={set} />}
+    </>
+  );
+}
+
+/** Film brought along, and the tank it comes from. */
+function SeedFields({ plan, set }: PlanFieldsProps) {
+  const blank = useBlanks().donor;
+  return (
+    <>
+      <NumberBox
+        label="Film brought, % of its donor's"
+        value={plan.seed_share * 100}
+        {...range("CyclePlan.seed_share", 100)}
+        onChange={(v) => {
+          set({ seed_share: v / 100 });
+        }}
+      />
+      <NumberBox
+        label="The donor is fed, g a day"
+        value={plan.donor?.food_g_day ?? null}
+        {...range("SeedDonor.food_g_day")}
+        onChange={(food_g_day) => {
+          set({ donor: { ...blank, ...plan.donor, food_g_day } });
+        }}
+        onClear={() => {
+          set({ donor: null });
+        }}
+        hint="empty: not known"
+      />
+      {plan.donor && (
+        <NumberBox
+          label="Days it ran there"
+          value={plan.donor.age_days}
+          {...range("SeedDonor.age_days")}
+          onChange={(age_days) => {
+            set({ donor: { ...blank, ...plan.donor, age_days } });
+          }}
+        />
+      )}
     </>
   );
 }

@@ -46,12 +46,8 @@ export function TapTest({ tankId, kit, onWritten, shown, borrowed = false }: Pro
   const any = ROWS.some((what) => picked[what] != null);
   const log = async () => {
     // Drops are counted and pH is matched as they are; only colours are read by eye.
-    const body: Reading = {
-      ...blank,
-      basis: kit.basis,
-      ...shown?.vials.reads,
-      other_kit: otherKit || borrowed,
-    };
+    const other_kit = otherKit || borrowed;
+    const body: Reading = { ...blank, basis: kit.basis, ...shown?.vials.reads, other_kit };
     for (const what of ROWS) body[`${what}_ppm`] = picked[what] ?? null;
     // The top step is open-ended.
     body.off_scale = ROWS.filter((what) => picked[what] != null && picked[what] === steps[what].at(-1));
@@ -72,29 +68,17 @@ export function TapTest({ tankId, kit, onWritten, shown, borrowed = false }: Pro
           </span>
           <div>
             {steps[what].map((step, i) => (
-              <Step
+              <KitStep
                 key={step}
-                aria-label={`${NAMES[what]} ${step}${i === steps[what].length - 1 ? "+" : ""} ppm`}
-                aria-pressed={picked[what] === step}
-                data-chosen={picked[what] === step || undefined}
-                $depth={steps[what].length > 1 ? i / (steps[what].length - 1) : 0}
+                name={NAMES[what]}
+                ppm={step}
+                at={i}
+                last={steps[what].length - 1}
+                chosen={picked[what] === step}
                 onPress={() => {
                   keep({ ...picked, [what]: picked[what] === step ? undefined : step });
                 }}
-              >
-                <svg viewBox="0 0 12 12" width="12" height="12" aria-hidden="true">
-                  <rect x="1" y="1" width="10" height="10" fill="none" stroke="currentColor" />
-                  <rect
-                    x="1"
-                    y={1 + 10 * (1 - i / Math.max(steps[what].length - 1, 1))}
-                    width="10"
-                    height={10 * (i / Math.max(steps[what].length - 1, 1))}
-                    fill="currentColor"
-                  />
-                </svg>
-                {step}
-                {i === steps[what].length - 1 ? "+" : ""}
-              </Step>
+              />
             ))}
           </div>
         </Scale>
@@ -117,6 +101,37 @@ export function TapTest({ tankId, kit, onWritten, shown, borrowed = false }: Pro
       </Foot>
       <ProblemNote problem={write.error} />
     </div>
+  );
+}
+
+interface KitStepProps {
+  name: string;
+  ppm: number;
+  /** Its place among the kit's steps, and that of the last, which is open-ended. */
+  at: number;
+  last: number;
+  chosen: boolean;
+  onPress: () => void;
+}
+
+function KitStep({ name, ppm, at, last, chosen, onPress }: KitStepProps) {
+  const share = at / Math.max(last, 1);
+  const more = at === last ? "+" : "";
+  return (
+    <Step
+      aria-label={`${name} ${ppm}${more} ppm`}
+      aria-pressed={chosen}
+      data-chosen={chosen || undefined}
+      $depth={share}
+      onPress={onPress}
+    >
+      <svg viewBox="0 0 12 12" width="12" height="12" aria-hidden="true">
+        <rect x="1" y="1" width="10" height="10" fill="none" stroke="currentColor" />
+        <rect x="1" y={1 + 10 * (1 - share)} width="10" height={10 * share} fill="currentColor" />
+      </svg>
+      {ppm}
+      {more}
+    </Step>
   );
 }
 

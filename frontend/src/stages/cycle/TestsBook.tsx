@@ -106,31 +106,7 @@ function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
   const write = useWrite(tankId);
   return (
     <Panel aria-label={`Correct the test of ${moment(entry.at)}`}>
-      <Fields $min={92}>
-        {WATER_PARAMETERS.map((one) => {
-          const props = {
-            value: reading[one.field] ?? null,
-            onChange: (v: number | null) => {
-              // A corrected figure has no range any more.
-              setReading((now) => ({
-                ...now,
-                [one.field]: v,
-                between: now.between.filter((span) => one.field !== `${span.what}_ppm`),
-              }));
-            },
-          };
-          return one.unit === "°C" ? (
-            <QuantityField key={one.field} label={one.label} unit="°C" {...props} />
-          ) : (
-            <NumberBox
-              key={one.field}
-              label={parameterLabel(one)}
-              {...range(`Reading.${one.field}`)}
-              {...props}
-            />
-          );
-        })}
-      </Fields>
+      <FigureFields reading={reading} onChange={setReading} />
       <Bar>
         <When at={at} onChange={setAt} />
         {WATER_PARAMETERS.map(({ ion, key: what, field }) =>
@@ -185,22 +161,62 @@ function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
         </Button>
       </Bar>
       <ProblemNote problem={write.error instanceof ProblemError ? write.error : null} />
-      {earlier.length > 0 && (
-        <ul>
-          {earlier.map((e) => (
-            <li key={e.id}>
-              Before, written {moment(e.written_at)}:{" "}
-              {WATER_PARAMETERS.map((one) => {
-                const text = show(e.body as Reading, one);
-                return text ? `${one.label} ${text}` : "";
-              })
-                .filter(Boolean)
-                .join(", ")}
-            </li>
-          ))}
-        </ul>
-      )}
+      {earlier.length > 0 && <Earlier entries={earlier} />}
     </Panel>
+  );
+}
+
+/** What the test said before it was corrected. */
+function Earlier({ entries }: { entries: Entry[] }) {
+  return (
+    <ul>
+      {entries.map((e) => (
+        <li key={e.id}>
+          Before, written {moment(e.written_at)}:{" "}
+          {WATER_PARAMETERS.map((one) => {
+            const text = show(e.body as Reading, one);
+            return text ? `${one.label} ${text}` : "";
+          })
+            .filter(Boolean)
+            .join(", ")}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+interface FigureFieldsProps {
+  reading: Reading;
+  onChange: (change: (now: Reading) => Reading) => void;
+}
+
+function FigureFields({ reading, onChange }: FigureFieldsProps) {
+  return (
+    <Fields $min={92}>
+      {WATER_PARAMETERS.map((one) => {
+        const props = {
+          value: reading[one.field] ?? null,
+          onChange: (v: number | null) => {
+            // A corrected figure has no range any more.
+            onChange((now) => ({
+              ...now,
+              [one.field]: v,
+              between: now.between.filter((span) => one.field !== `${span.what}_ppm`),
+            }));
+          },
+        };
+        return one.unit === "°C" ? (
+          <QuantityField key={one.field} label={one.label} unit="°C" {...props} />
+        ) : (
+          <NumberBox
+            key={one.field}
+            label={parameterLabel(one)}
+            {...range(`Reading.${one.field}`)}
+            {...props}
+          />
+        );
+      })}
+    </Fields>
   );
 }
 

@@ -6,11 +6,51 @@ import { Fields, Select, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../kit/quantities";
 import type { PlanFieldsProps } from "./MethodFields";
 
-export function WaterFields({ plan, set, view }: PlanFieldsProps & { view?: CycleStartView }) {
-  const { tap } = plan;
+interface TapProps {
+  tap: CyclePlan["tap"];
+  set: (change: Partial<CyclePlan["tap"]>) => void;
+}
+
+function TapFields({ tap, set }: TapProps) {
   const { nitrate, ammonia } = useLoadedTables().nitrogen_share;
+  return (
+    <>
+      <Select
+        label="Tap is treated with"
+        value={tap.chlorine}
+        onChange={(chlorine) => {
+          set({ chlorine });
+        }}
+        options={[
+          ["unknown", "I do not know"],
+          ["chlorine", "chlorine"],
+          ["chloramine", "chloramine"],
+          ["none", "nothing (own well)"],
+        ]}
+      />
+      <NumberBox
+        label="Tap ammonia, ppm"
+        value={Number((tap.ammonia_mg_n_l / ammonia).toFixed(2))}
+        {...range("TapWater.ammonia_mg_n_l", 1 / ammonia)}
+        onChange={(v) => {
+          set({ ammonia_mg_n_l: v * ammonia });
+        }}
+      />
+      <NumberBox
+        label="Tap nitrate, ppm"
+        value={Number((tap.nitrate_mg_n_l / nitrate).toFixed(1))}
+        {...range("TapWater.nitrate_mg_n_l", 1 / nitrate)}
+        onChange={(v) => {
+          set({ nitrate_mg_n_l: v * nitrate });
+        }}
+      />
+    </>
+  );
+}
+
+export function WaterFields({ plan, set, view }: PlanFieldsProps & { view?: CycleStartView }) {
   const setTap = (change: Partial<CyclePlan["tap"]>) => {
-    set({ tap: { ...tap, ...change } });
+    set({ tap: { ...plan.tap, ...change } });
   };
   return (
     <>
@@ -48,35 +88,7 @@ export function WaterFields({ plan, set, view }: PlanFieldsProps & { view?: Cycl
             set({ salinity_g_kg });
           }}
         />
-        <Select
-          label="Tap is treated with"
-          value={tap.chlorine}
-          onChange={(chlorine) => {
-            setTap({ chlorine });
-          }}
-          options={[
-            ["unknown", "I do not know"],
-            ["chlorine", "chlorine"],
-            ["chloramine", "chloramine"],
-            ["none", "nothing (own well)"],
-          ]}
-        />
-        <NumberBox
-          label="Tap ammonia, ppm"
-          value={Number((tap.ammonia_mg_n_l / ammonia).toFixed(2))}
-          {...range("TapWater.ammonia_mg_n_l", 1 / ammonia)}
-          onChange={(v) => {
-            setTap({ ammonia_mg_n_l: v * ammonia });
-          }}
-        />
-        <NumberBox
-          label="Tap nitrate, ppm"
-          value={Number((tap.nitrate_mg_n_l / nitrate).toFixed(1))}
-          {...range("TapWater.nitrate_mg_n_l", 1 / nitrate)}
-          onChange={(v) => {
-            setTap({ nitrate_mg_n_l: v * nitrate });
-          }}
-        />
+        <TapFields tap={plan.tap} set={setTap} />
       </Fields>
       {view?.marine && (
         <YesNo

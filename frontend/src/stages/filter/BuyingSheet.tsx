@@ -5,7 +5,7 @@ import { styled } from "styled-components";
 import { ProblemError } from "../../api/client";
 import { useWrite } from "../../api/entries";
 import { range } from "../../api/range";
-import type { FilterView } from "../../api/schemas";
+import type { FilterView, ShoppingListAnswer } from "../../api/schemas";
 import { useBuying, useTank } from "../../api/tanks";
 import { useView } from "../../api/compute";
 import { Opening } from "../../shared/NotFetched";
@@ -24,7 +24,6 @@ export default function BuyingSheet() {
   const tank = useTank(tankId);
   const list = useBuying(tankId);
   const view = useView(tankId, "filter", {});
-  const [ticks, tick] = useTicks(tankId);
   const unchosen = list.error instanceof ProblemError && list.error.status === 422;
   const chosen = tank.data ? hanging(tank.data.state.plans.filter) : [];
   return (
@@ -61,47 +60,54 @@ export default function BuyingSheet() {
             </a>
             <Link to={`/tanks/${tankId}/filter`}>Back to Filter</Link>
           </Bar>
-          <table>
-            <thead>
-              <tr>
-                <th scope="col">
-                  <span className="tick" aria-hidden="true" /> Item
-                </th>
-                <th scope="col">How much</th>
-                <th scope="col">Why</th>
-              </tr>
-            </thead>
-            <tbody>
-              {list.data.items.map((i) => (
-                <tr key={i.item} data-need={i.need}>
-                  <th scope="row">
-                    <span className="tick print-only" aria-hidden="true" />
-                    <span className="screen-only">
-                      <YesNo
-                        label={i.item}
-                        value={ticks.has(i.item)}
-                        onChange={(on) => {
-                          tick(i.item, on);
-                        }}
-                      />
-                    </span>
-                    <span className="print-only">{i.item}</span>
-                    {i.need !== "needed" && <i> ({i.need})</i>}
-                    {ticks.has(i.item) && <Paid tankId={tankId} item={i.item} />}
-                  </th>
-                  <td>
-                    {withMark(String(Number(i.amount.toPrecision(3))))}{" "}
-                    {i.unit === "piece" && i.amount !== 1 ? "pieces" : i.unit}
-                  </td>
-                  <td>{i.why}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Items tankId={tankId} items={list.data.items} />
           {view.data && <Comparison view={view.data} />}
         </Sheet>
       )}
     </Page>
+  );
+}
+
+function Items({ tankId, items }: { tankId: number; items: ShoppingListAnswer["items"] }) {
+  const [ticks, tick] = useTicks(tankId);
+  return (
+    <table>
+      <thead>
+        <tr>
+          <th scope="col">
+            <span className="tick" aria-hidden="true" /> Item
+          </th>
+          <th scope="col">How much</th>
+          <th scope="col">Why</th>
+        </tr>
+      </thead>
+      <tbody>
+        {items.map((i) => (
+          <tr key={i.item} data-need={i.need}>
+            <th scope="row">
+              <span className="tick print-only" aria-hidden="true" />
+              <span className="screen-only">
+                <YesNo
+                  label={i.item}
+                  value={ticks.has(i.item)}
+                  onChange={(on) => {
+                    tick(i.item, on);
+                  }}
+                />
+              </span>
+              <span className="print-only">{i.item}</span>
+              {i.need !== "needed" && <i> ({i.need})</i>}
+              {ticks.has(i.item) && <Paid tankId={tankId} item={i.item} />}
+            </th>
+            <td>
+              {withMark(String(Number(i.amount.toPrecision(3))))}{" "}
+              {i.unit === "piece" && i.amount !== 1 ? "pieces" : i.unit}
+            </td>
+            <td>{i.why}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 

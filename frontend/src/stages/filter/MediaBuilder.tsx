@@ -36,21 +36,7 @@ export default function MediaBuilder({ filter, baskets, next, answer, onChange }
   const change = (index: number, put: Partial<Basket>) => {
     onChange(baskets.map((b, i) => (i === index ? { ...b, ...put } : b)));
   };
-  const move = (from: number, to: number) => {
-    if (to < 0 || to >= baskets.length) return;
-    const moved = [...baskets];
-    const [one] = moved.splice(from, 1);
-    if (one) moved.splice(to, 0, one);
-    onChange(moved);
-  };
-  const { dragAndDropHooks } = useDragAndDrop({
-    getItems: (keys) => [...keys].map((key) => ({ "text/plain": String(key) })),
-    onReorder: (e) => {
-      const from = Number([...e.keys][0]);
-      const onto = Number(e.target.key) + (e.target.dropPosition === "after" ? 1 : 0);
-      move(from, from < onto ? onto - 1 : onto);
-    },
-  });
+  const { move, dragAndDropHooks } = useOrder(baskets, onChange);
   return (
     <>
       <p>{answer?.path_words}</p>
@@ -80,53 +66,23 @@ export default function MediaBuilder({ filter, baskets, next, answer, onChange }
                 change(i, { litres });
               }}
             />
-            <div>
-              <YesNo
-                label="in its bag"
-                value={b.bagged}
-                onChange={(bagged) => {
-                  change(i, { bagged });
-                }}
-              />
-              <YesNo
-                label="tray seated"
-                value={b.seated}
-                onChange={(seated) => {
-                  change(i, { seated });
-                }}
-              />
-            </div>
-            <div>
-              <Button
-                $quiet
-                aria-label={`Move ${b.media} earlier`}
-                isDisabled={i === 0}
-                onPress={() => {
-                  move(i, i - 1);
-                }}
-              >
-                ↑
-              </Button>
-              <Button
-                $quiet
-                aria-label={`Move ${b.media} later`}
-                isDisabled={i === baskets.length - 1}
-                onPress={() => {
-                  move(i, i + 1);
-                }}
-              >
-                ↓
-              </Button>
-              <Button
-                $quiet
-                aria-label={`Take ${b.media} out`}
-                onPress={() => {
-                  onChange(baskets.filter((_, j) => j !== i));
-                }}
-              >
-                Out
-              </Button>
-            </div>
+            <Seating
+              basket={b}
+              onChange={(put) => {
+                change(i, put);
+              }}
+            />
+            <Order
+              name={b.media}
+              first={i === 0}
+              last={i === baskets.length - 1}
+              onMove={(by) => {
+                move(i, i + by);
+              }}
+              onOut={() => {
+                onChange(baskets.filter((_, j) => j !== i));
+              }}
+            />
           </Item>
         ))}
       </GridList>
@@ -142,40 +98,121 @@ export default function MediaBuilder({ filter, baskets, next, answer, onChange }
         </Button>
         <span>{show(filter.media_l, "L", 1)} of room.</span>
       </Bar>
-      {answer && baskets.length > 0 && (
-        <>
-          <p role="status">{answer.verdict}</p>
-          {answer.faults.map((f) => (
-            <Caution key={`${f.where}${f.what}`}>
-              {f.what} <b>{f.remedy}</b>
-            </Caution>
-          ))}
-          {answer.advice.map((a) => (
-            <p key={a}>{a}</p>
-          ))}
-          <Facts>
-            <Fact name="Fills" value={`${(answer.fill_share * 100).toFixed(0)} %`} lines={answer.working} />
-            <Fact name="Weighs dry" value={show(answer.mass_kg, "kg", 1)} lines={answer.working} />
-            <Fact name="Film area" value={`${fixed(answer.film_m2, 1)} m²`} lines={answer.working} />
-            <Fact
-              name="By the media-mass rule"
-              value={`${bare(answer.has_kg, "kg", 1)} of ${show(answer.asked_kg, "kg", 1)}`}
-              lines={answer.working}
-            />
-            {answer.clean_lph != null && (
-              <Fact name="Clean flow" value={show(answer.clean_lph, "L/h")} lines={answer.working} />
-            )}
-            {answer.service_days != null && (
-              <Fact
-                name="Clean after"
-                value={`${answer.service_days.toFixed(0)} days`}
-                lines={answer.working}
-              />
-            )}
-          </Facts>
-        </>
-      )}
+      {answer && baskets.length > 0 && <Effect answer={answer} />}
     </>
+  );
+}
+
+/** Moving a basket along the path, by drag or from one place to another. */
+function useOrder(baskets: Basket[], onChange: Props["onChange"]) {
+  const move = (from: number, to: number) => {
+    if (to < 0 || to >= baskets.length) return;
+    const moved = [...baskets];
+    const [one] = moved.splice(from, 1);
+    if (one) moved.splice(to, 0, one);
+    onChange(moved);
+  };
+  const { dragAndDropHooks } = useDragAndDrop({
+    getItems: (keys) => [...keys].map((key) => ({ "text/plain": String(key) })),
+    onReorder: (e) => {
+      const from = Number([...e.keys][0]);
+      const onto = Number(e.target.key) + (e.target.dropPosition === "after" ? 1 : 0);
+      move(from, from < onto ? onto - 1 : onto);
+    },
+  });
+  return { move, dragAndDropHooks };
+}
+
+/** What the stack does in this tank. */
+function Effect({ answer }: { answer: MediaStack }) {
+  return (
+    <>
+      <p role="status">{answer.verdict}</p>
+      {answer.faults.map((f) => (
+        <Caution key={`${f.where}${f.what}`}>
+          {f.what} <b>{f.remedy}</b>
+        </Caution>
+      ))}
+      {answer.advice.map((a) => (
+        <p key={a}>{a}</p>
+      ))}
+      <Facts>
+        <Fact name="Fills" value={`${(answer.fill_share * 100).toFixed(0)} %`} lines={answer.working} />
+        <Fact name="Weighs dry" value={show(answer.mass_kg, "kg", 1)} lines={answer.working} />
+        <Fact name="Film area" value={`${fixed(answer.film_m2, 1)} m²`} lines={answer.working} />
+        <Fact
+          name="By the media-mass rule"
+          value={`${bare(answer.has_kg, "kg", 1)} of ${show(answer.asked_kg, "kg", 1)}`}
+          lines={answer.working}
+        />
+        {answer.clean_lph != null && (
+          <Fact name="Clean flow" value={show(answer.clean_lph, "L/h")} lines={answer.working} />
+        )}
+        {answer.service_days != null && (
+          <Fact name="Clean after" value={`${answer.service_days.toFixed(0)} days`} lines={answer.working} />
+        )}
+      </Facts>
+    </>
+  );
+}
+
+function Seating({ basket, onChange }: { basket: Basket; onChange: (put: Partial<Basket>) => void }) {
+  return (
+    <div>
+      <YesNo
+        label="in its bag"
+        value={basket.bagged}
+        onChange={(bagged) => {
+          onChange({ bagged });
+        }}
+      />
+      <YesNo
+        label="tray seated"
+        value={basket.seated}
+        onChange={(seated) => {
+          onChange({ seated });
+        }}
+      />
+    </div>
+  );
+}
+
+interface OrderProps {
+  name: string;
+  first: boolean;
+  last: boolean;
+  onMove: (by: 1 | -1) => void;
+  onOut: () => void;
+}
+
+/** Earlier, later, out. */
+function Order({ name, first, last, onMove, onOut }: OrderProps) {
+  return (
+    <div>
+      <Button
+        $quiet
+        aria-label={`Move ${name} earlier`}
+        isDisabled={first}
+        onPress={() => {
+          onMove(-1);
+        }}
+      >
+        ↑
+      </Button>
+      <Button
+        $quiet
+        aria-label={`Move ${name} later`}
+        isDisabled={last}
+        onPress={() => {
+          onMove(1);
+        }}
+      >
+        ↓
+      </Button>
+      <Button $quiet aria-label={`Take ${name} out`} onPress={onOut}>
+        Out
+      </Button>
+    </div>
   );
 }
 

@@ -91,6 +91,8 @@ function Times({ times, onChange, stopwatch = true }: TimesProps) {
   );
 }
 
+const CONTAINER = { label: "Container", unit: "L", ...range("BucketTestQuestion.container_l") } as const;
+
 function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
   const [litres, setLitres] = useState(useBlanks().jug_l);
   const [times, setTimes] = useState<(number | null)[]>([null, null, null]);
@@ -110,13 +112,7 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
   return (
     <>
       <Fields $min={104}>
-        <QuantityField
-          label="Container"
-          unit="L"
-          value={litres}
-          {...range("BucketTestQuestion.container_l")}
-          onChange={setLitres}
-        />
+        <QuantityField {...CONTAINER} value={litres} onChange={setLitres} />
         <Times times={times} onChange={setTimes} stopwatch={!practice} />
       </Fields>
       {practice && (
@@ -138,26 +134,21 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
           </Figure>
         </p>
       )}
-      {shown && shown.likely_causes.length > 0 && (
-        <ol>
-          {shown.likely_causes.map((c) => (
-            <li key={c}>{c}</li>
-          ))}
-        </ol>
-      )}
+      {shown && <Causes causes={shown.likely_causes} />}
       <Bar>
         <Button
           isDisabled={!question || write.isPending}
           onPress={() => {
             if (!question) return;
+            const { container_l, times_s, computed_lph } = question;
             write.mutate(
               {
                 body: {
                   kind: "flow-test",
                   filter_key: one.installed.key,
-                  container_l: litres,
-                  times_s: filled,
-                  computed_lph: one.installed.flow.delivered_lph,
+                  container_l,
+                  times_s,
+                  computed_lph,
                 },
               },
               {
@@ -177,6 +168,17 @@ function BucketTest({ tankId, one }: { tankId: number; one: FittedView }) {
         )}
       </Bar>
     </>
+  );
+}
+
+function Causes({ causes }: { causes: string[] }) {
+  if (causes.length === 0) return null;
+  return (
+    <ol>
+      {causes.map((cause) => (
+        <li key={cause}>{cause}</li>
+      ))}
+    </ol>
   );
 }
 

@@ -15,70 +15,97 @@ interface Props {
 }
 
 export function LayoutForm({ tankId, draft, one, put }: Props) {
-  const { filter, layout, plan } = one.installed;
-  const air = filter.air_l_min != null;
-  const has = (role: string) => plan.parts.some((p) => p.role === role);
-  const back = plan.runs.some((r) => r.role === "return-hose");
   return (
     <details>
       <summary>Where the parts go</summary>
-      <Fields>
-        {has("intake") && (
-          <QuantityField
-            label="Intake below water"
-            unit="cm"
-            value={layout.intake_depth_cm ?? null}
-            {...range("Layout.intake_depth_cm")}
-            onChange={(cm) => {
-              put({ intake_depth_cm: cm });
-            }}
-            hint={`empty: as usual, ${show(plan.intake_depth_cm, "cm")}`}
-          />
-        )}
-        {has("outlet") && (
-          <QuantityField
-            label="Outlet below water"
-            unit="cm"
-            value={layout.outlet_depth_cm}
-            {...range("Layout.outlet_depth_cm")}
-            onChange={(cm) => {
-              put({ outlet_depth_cm: cm });
-            }}
-          />
-        )}
-        {has("tap") && (
-          <QuantityField
-            label="Tap above water"
-            unit="cm"
-            value={layout.tap_above_water_cm}
-            {...range("Layout.tap_above_water_cm")}
-            onChange={(cm) => {
-              put({ tap_above_water_cm: cm });
-            }}
-          />
-        )}
+      <Depths one={one} put={put} />
+      <Choices one={one} put={put} />
+      <SaveBar
+        tankId={tankId}
+        draft={draft}
+        words="Save where things go"
+        describe={(b) => {
+          const there = b.places[one.installed.key];
+          return `${one.installed.filter.name}: intake ${depthWords(there?.intake_depth_cm)}, outlet ${depthWords(there?.outlet_depth_cm)} under water`;
+        }}
+      />
+    </details>
+  );
+}
+
+type PartsProps = Pick<Props, "one" | "put">;
+
+function Depths({ one, put }: PartsProps) {
+  const { filter, layout, plan } = one.installed;
+  const has = (role: string) => plan.parts.some((p) => p.role === role);
+  return (
+    <Fields>
+      {has("intake") && (
         <QuantityField
-          label="Socket above floor"
+          label="Intake below water"
           unit="cm"
-          value={layout.socket_height_cm}
-          {...range("Layout.socket_height_cm")}
+          value={layout.intake_depth_cm ?? null}
+          {...range("Layout.intake_depth_cm")}
           onChange={(cm) => {
-            put({ socket_height_cm: cm });
+            put({ intake_depth_cm: cm });
+          }}
+          hint={`empty: as usual, ${show(plan.intake_depth_cm, "cm")}`}
+        />
+      )}
+      {has("outlet") && (
+        <QuantityField
+          label="Outlet below water"
+          unit="cm"
+          value={layout.outlet_depth_cm}
+          {...range("Layout.outlet_depth_cm")}
+          onChange={(cm) => {
+            put({ outlet_depth_cm: cm });
           }}
         />
-        {air && (
-          <QuantityField
-            label="Air pump above water"
-            unit="cm"
-            value={layout.air_pump_above_water_cm}
-            {...range("Layout.air_pump_above_water_cm")}
-            onChange={(cm) => {
-              put({ air_pump_above_water_cm: cm });
-            }}
-          />
-        )}
-      </Fields>
-      {has("outlet") && !air && (
+      )}
+      {has("tap") && (
+        <QuantityField
+          label="Tap above water"
+          unit="cm"
+          value={layout.tap_above_water_cm}
+          {...range("Layout.tap_above_water_cm")}
+          onChange={(cm) => {
+            put({ tap_above_water_cm: cm });
+          }}
+        />
+      )}
+      <QuantityField
+        label="Socket above floor"
+        unit="cm"
+        value={layout.socket_height_cm}
+        {...range("Layout.socket_height_cm")}
+        onChange={(cm) => {
+          put({ socket_height_cm: cm });
+        }}
+      />
+      {filter.air_l_min != null && (
+        <QuantityField
+          label="Air pump above water"
+          unit="cm"
+          value={layout.air_pump_above_water_cm}
+          {...range("Layout.air_pump_above_water_cm")}
+          onChange={(cm) => {
+            put({ air_pump_above_water_cm: cm });
+          }}
+        />
+      )}
+    </Fields>
+  );
+}
+
+function Choices({ one, put }: PartsProps) {
+  const { filter, layout, plan } = one.installed;
+  const air = filter.air_l_min != null;
+  const outlet = plan.parts.some((p) => p.role === "outlet");
+  const back = plan.runs.some((r) => r.role === "return-hose");
+  return (
+    <>
+      {outlet && !air && (
         <YesNo
           label="Outlet turned against the glass"
           value={layout.outlet_to_glass}
@@ -125,16 +152,7 @@ export function LayoutForm({ tankId, draft, one, put }: Props) {
           }}
         />
       )}
-      <SaveBar
-        tankId={tankId}
-        draft={draft}
-        words="Save where things go"
-        describe={(b) => {
-          const there = b.places[one.installed.key];
-          return `${filter.name}: intake ${depthWords(there?.intake_depth_cm)}, outlet ${depthWords(there?.outlet_depth_cm)} under water`;
-        }}
-      />
-    </details>
+    </>
   );
 }
 

@@ -7,6 +7,34 @@ import type { FormDefaults } from "../../api/schemas";
 import { Caution, Fields, Figure, PickOne, ProblemNote, Select } from "../../kit";
 import { NumberBox, QuantityField } from "../../kit/quantities";
 
+interface SideBySideProps {
+  q: FormDefaults["move"];
+  put: (change: Partial<FormDefaults["move"]>) => void;
+}
+
+function SideBySide({ q, put }: SideBySideProps) {
+  return (
+    <>
+      <NumberBox
+        label="Days side by side"
+        value={q.days_side_by_side}
+        {...range("FilterMoveQuestion.days_side_by_side")}
+        onChange={(v) => {
+          put({ days_side_by_side: v });
+        }}
+      />
+      <NumberBox
+        label="Media carried, %"
+        value={Math.round(q.media_moved_share * 100)}
+        {...range("FilterMoveQuestion.media_moved_share", 100)}
+        onChange={(v) => {
+          put({ media_moved_share: v / 100 });
+        }}
+      />
+    </>
+  );
+}
+
 /** known: from the logbook. Default: the usual way. */
 export function MoveFilter({ known }: { known?: FormDefaults["move"] }) {
   const blank = useBlanks().move;
@@ -30,26 +58,7 @@ export function MoveFilter({ known }: { known?: FormDefaults["move"] }) {
         ]}
       />
       <Fields>
-        {q.what === "replace-filter" && (
-          <>
-            <NumberBox
-              label="Days side by side"
-              value={q.days_side_by_side}
-              {...range("FilterMoveQuestion.days_side_by_side")}
-              onChange={(v) => {
-                put({ days_side_by_side: v });
-              }}
-            />
-            <NumberBox
-              label="Media carried, %"
-              value={Math.round(q.media_moved_share * 100)}
-              {...range("FilterMoveQuestion.media_moved_share", 100)}
-              onChange={(v) => {
-                put({ media_moved_share: v / 100 });
-              }}
-            />
-          </>
-        )}
+        {q.what === "replace-filter" && <SideBySide q={q} put={put} />}
         <NumberBox
           label="Minutes out of the tank"
           value={q.minutes_out}

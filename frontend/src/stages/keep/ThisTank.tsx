@@ -23,6 +23,49 @@ export function ThisTank({ tankId }: { tankId: number }) {
   return name ? <Named key={name} tankId={tankId} name={name} /> : null;
 }
 
+interface LeavingProps {
+  tankId: number;
+  /** Runs a request and goes to the address it returns. */
+  attempt: (work: () => Promise<string>) => Promise<void>;
+}
+
+/** Out of sight, or gone; its logbook as a file first. */
+function Leaving({ tankId, attempt }: LeavingProps) {
+  const path = { path: { tank_id: tankId } };
+  return (
+    <Bar>
+      <Button
+        $quiet
+        onPress={() =>
+          void attempt(async () => {
+            await ask(client.POST("/api/tanks/{tank_id}/archive", { params: path }));
+            return "/today";
+          })
+        }
+      >
+        Put it out of sight
+      </Button>
+      <Button
+        $quiet
+        onPress={() =>
+          void attempt(async () => {
+            await ask(client.DELETE("/api/tanks/{tank_id}", { params: path }));
+            return "/today";
+          })
+        }
+      >
+        Remove it with its logbook
+      </Button>
+      <a href={`/api/tanks/${tankId}/bundle.json`} download>
+        Its logbook as a file, first
+      </a>
+      <a href={`/api/tanks/${tankId}/bundle.zip`} download>
+        the same with its photographs
+      </a>
+    </Bar>
+  );
+}
+
 function Named({ tankId, name }: { tankId: number; name: string }) {
   const [typed, setTyped] = useState(name);
   const [copyName, setCopyName] = useState(`${name}, another`);
@@ -86,36 +129,7 @@ function Named({ tankId, name }: { tankId: number; name: string }) {
           Copy it
         </Button>
       </Bar>
-      <Bar>
-        <Button
-          $quiet
-          onPress={() =>
-            void attempt(async () => {
-              await ask(client.POST("/api/tanks/{tank_id}/archive", { params: path }));
-              return "/today";
-            })
-          }
-        >
-          Put it out of sight
-        </Button>
-        <Button
-          $quiet
-          onPress={() =>
-            void attempt(async () => {
-              await ask(client.DELETE("/api/tanks/{tank_id}", { params: path }));
-              return "/today";
-            })
-          }
-        >
-          Remove it with its logbook
-        </Button>
-        <a href={`/api/tanks/${tankId}/bundle.json`} download>
-          Its logbook as a file, first
-        </a>
-        <a href={`/api/tanks/${tankId}/bundle.zip`} download>
-          the same with its photographs
-        </a>
-      </Bar>
+      <Leaving tankId={tankId} attempt={attempt} />
       <SecretLink
         title="A link to look"
         words="Whoever has it sees how this tank stands, its newest tests and what is due, without an account: for a friend, a shop, a sitter. It changes nothing, and can be revoked."

@@ -61,43 +61,6 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
   const put = (change: Partial<Species>) => {
     setOne((now) => ({ ...now, ...change }));
   };
-  const figure = (
-    key:
-      | "adult_length_cm"
-      | "ration_percent_day"
-      | "protein_percent"
-      | "temperature_low_c"
-      | "temperature_high_c"
-      | "ph_low"
-      | "ph_high"
-      | "hardness_low_dgh"
-      | "hardness_high_dgh",
-    label: string,
-  ) => (
-    <NumberBox
-      label={label}
-      value={one[key]}
-      {...range(`Species.${key}`)}
-      onChange={(v) => {
-        put({ [key]: v });
-      }}
-    />
-  );
-  const measured = (
-    key: "adult_length_cm" | "temperature_low_c" | "temperature_high_c",
-    label: string,
-    unit: Typed,
-  ) => (
-    <QuantityField
-      label={label}
-      unit={unit}
-      value={one[key]}
-      {...range(`Species.${key}`)}
-      onChange={(v) => {
-        put({ [key]: v });
-      }}
-    />
-  );
   const name = one.common_name.trim();
   const usable = name && one.temperature_low_c <= one.temperature_high_c && one.ph_low <= one.ph_high;
   return (
@@ -110,71 +73,8 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
             put({ common_name });
           }}
         />
-        <Select
-          label="Build"
-          value={one.body_form}
-          onChange={(body_form) => {
-            put({ body_form });
-          }}
-          options={FORMS}
-        />
-        <Select
-          label="How messy"
-          value={one.sizing}
-          onChange={(sizing) => {
-            put({ sizing });
-          }}
-          options={SIZINGS}
-        />
-        <Select
-          label="Current it likes"
-          value={one.current}
-          onChange={(current) => {
-            put({ current });
-          }}
-          options={CURRENTS}
-        />
-        <Select
-          label="Where it swims"
-          value={one.swims}
-          onChange={(swims) => {
-            put({ swims });
-          }}
-          options={SWIMS}
-        />
-        <Select
-          label="Its water"
-          value={one.water}
-          onChange={(water) => {
-            put({ water });
-          }}
-          options={WATERS}
-        />
-        <Select
-          label="Kept as"
-          value={one.company}
-          onChange={(company) => {
-            put({ company });
-          }}
-          options={COMPANY}
-        />
-        <Select
-          label="Temper"
-          value={one.temper}
-          onChange={(temper) => {
-            put({ temper });
-          }}
-          options={TEMPERS}
-        />
-        {measured("adult_length_cm", "Grown", "cm")}
-        {figure("ration_percent_day", "Eats, % of mass a day")}
-        {figure("protein_percent", "Protein in food, %")}
-        {measured("temperature_low_c", "Coolest", "°C")}
-        {measured("temperature_high_c", "Warmest", "°C")}
-        {figure("ph_low", "Lowest pH")}
-        {figure("ph_high", "Highest pH")}
-        {figure("hardness_low_dgh", "Softest, dGH")}
-        {figure("hardness_high_dgh", "Hardest, dGH")}
+        <Traits one={one} put={put} />
+        <Figures one={one} put={put} />
       </Fields>
       <Bar>
         <Button
@@ -193,6 +93,118 @@ export function OwnSpecies({ onAdd }: { onAdd: (species: Species) => void }) {
         </Button>
         <span>Kept with this tank as your own figures.</span>
       </Bar>
+    </>
+  );
+}
+
+interface PartProps {
+  one: Species;
+  put: (change: Partial<Species>) => void;
+}
+
+function Traits({ one, put }: PartProps) {
+  return (
+    <>
+      <Select
+        label="Build"
+        value={one.body_form}
+        onChange={(body_form) => {
+          put({ body_form });
+        }}
+        options={FORMS}
+      />
+      <Select
+        label="How messy"
+        value={one.sizing}
+        onChange={(sizing) => {
+          put({ sizing });
+        }}
+        options={SIZINGS}
+      />
+      <Select
+        label="Current it likes"
+        value={one.current}
+        onChange={(current) => {
+          put({ current });
+        }}
+        options={CURRENTS}
+      />
+      <Select
+        label="Where it swims"
+        value={one.swims}
+        onChange={(swims) => {
+          put({ swims });
+        }}
+        options={SWIMS}
+      />
+      <Select
+        label="Its water"
+        value={one.water}
+        onChange={(water) => {
+          put({ water });
+        }}
+        options={WATERS}
+      />
+      <Select
+        label="Kept as"
+        value={one.company}
+        onChange={(company) => {
+          put({ company });
+        }}
+        options={COMPANY}
+      />
+      <Select
+        label="Temper"
+        value={one.temper}
+        onChange={(temper) => {
+          put({ temper });
+        }}
+        options={TEMPERS}
+      />
+    </>
+  );
+}
+
+const MEASURED = [
+  ["adult_length_cm", "Grown", "cm"],
+  ["temperature_low_c", "Coolest", "°C"],
+  ["temperature_high_c", "Warmest", "°C"],
+] as const satisfies readonly (readonly [keyof Species, string, Typed])[];
+const PLAIN = [
+  ["ration_percent_day", "Eats, % of mass a day"],
+  ["protein_percent", "Protein in food, %"],
+  ["ph_low", "Lowest pH"],
+  ["ph_high", "Highest pH"],
+  ["hardness_low_dgh", "Softest, dGH"],
+  ["hardness_high_dgh", "Hardest, dGH"],
+] as const;
+
+function Figures({ one, put }: PartProps) {
+  return (
+    <>
+      {MEASURED.map(([key, label, unit]) => (
+        <QuantityField
+          key={key}
+          label={label}
+          unit={unit}
+          value={one[key]}
+          {...range(`Species.${key}`)}
+          onChange={(v) => {
+            put({ [key]: v });
+          }}
+        />
+      ))}
+      {PLAIN.map(([key, label]) => (
+        <NumberBox
+          key={key}
+          label={label}
+          value={one[key]}
+          {...range(`Species.${key}`)}
+          onChange={(v) => {
+            put({ [key]: v });
+          }}
+        />
+      ))}
     </>
   );
 }

@@ -82,6 +82,51 @@ export function PlaceFields({ around, setAround }: Props) {
   );
 }
 
+function WaterOfPlace({ around, setAround }: Props) {
+  return (
+    <>
+      <QuantityField
+        label="Temperature"
+        unit="°C"
+        value={around.temperature_c ?? null}
+        {...range("Surroundings.temperature_c")}
+        onChange={(temperature_c) => {
+          setAround({ temperature_c });
+        }}
+        onClear={() => {
+          setAround({ temperature_c: null });
+        }}
+        hint="empty: not known"
+      />
+      <QuantityField
+        label="Room when it is cold"
+        unit="°C"
+        value={around.room_c ?? null}
+        {...range("Surroundings.room_c")}
+        onChange={(room_c) => {
+          setAround({ room_c });
+        }}
+        onClear={() => {
+          setAround({ room_c: null });
+        }}
+        hint="empty: not known"
+      />
+      <NumberBox
+        label="pH"
+        value={around.ph ?? null}
+        {...range("Surroundings.ph")}
+        onChange={(ph) => {
+          setAround({ ph });
+        }}
+        onClear={() => {
+          setAround({ ph: null });
+        }}
+        hint="empty: not known"
+      />
+    </>
+  );
+}
+
 interface MoreProps extends Props {
   tank: TankPlan["tank"];
   setTank: (change: Partial<TankPlan["tank"]>) => void;
@@ -122,44 +167,7 @@ export function MoreFields({ tank, setTank, around, setAround }: MoreProps) {
             setAround({ cabinet_cm: v });
           }}
         />
-        <QuantityField
-          label="Temperature"
-          unit="°C"
-          value={around.temperature_c ?? null}
-          {...range("Surroundings.temperature_c")}
-          onChange={(temperature_c) => {
-            setAround({ temperature_c });
-          }}
-          onClear={() => {
-            setAround({ temperature_c: null });
-          }}
-          hint="empty: not known"
-        />
-        <QuantityField
-          label="Room when it is cold"
-          unit="°C"
-          value={around.room_c ?? null}
-          {...range("Surroundings.room_c")}
-          onChange={(room_c) => {
-            setAround({ room_c });
-          }}
-          onClear={() => {
-            setAround({ room_c: null });
-          }}
-          hint="empty: not known"
-        />
-        <NumberBox
-          label="pH"
-          value={around.ph ?? null}
-          {...range("Surroundings.ph")}
-          onChange={(ph) => {
-            setAround({ ph });
-          }}
-          onClear={() => {
-            setAround({ ph: null });
-          }}
-          hint="empty: not known"
-        />
+        <WaterOfPlace around={around} setAround={setAround} />
         <Select
           label="CO2 for the plants"
           value={around.co2}

@@ -19,6 +19,13 @@ const LENGTH_NAMES: Record<(typeof SHAPES)[number][0], string> = {
   corner: "Along the wall",
 };
 
+const INSIDE = [
+  ["fill_below_rim_cm", "Water below rim", "cm"],
+  ["substrate_depth_cm", "Substrate depth", "cm"],
+  ["stone_kg", "Stone", "kg"],
+  ["wood_kg", "Wood", "kg"],
+] as const;
+
 interface Props {
   tank: TankPlan["tank"];
   setTank: (change: Partial<TankPlan["tank"]>) => void;
@@ -57,17 +64,7 @@ export function SizeFields({ tank, setTank, onVolume }: Props) {
           }}
         />
       ) : null}
-      {tank.shape === "bow-front" && (
-        <QuantityField
-          label="Bow"
-          unit="cm"
-          value={tank.bow_cm}
-          onChange={(v) => {
-            setTank({ bow_cm: v });
-          }}
-          hint="beyond the corners"
-        />
-      )}
+      {tank.shape === "bow-front" && <Bow tank={tank} setTank={setTank} />}
       {tank.shape === "prism" && (
         <NumberBox
           label="Sides"
@@ -96,38 +93,31 @@ export function SizeFields({ tank, setTank, onVolume }: Props) {
           setTank({ glass_mm: v });
         }}
       />
-      <QuantityField
-        label="Water below rim"
-        unit="cm"
-        value={tank.fill_below_rim_cm}
-        onChange={(v) => {
-          setTank({ fill_below_rim_cm: v });
-        }}
-      />
-      <QuantityField
-        label="Substrate depth"
-        unit="cm"
-        value={tank.substrate_depth_cm}
-        onChange={(v) => {
-          setTank({ substrate_depth_cm: v });
-        }}
-      />
-      <QuantityField
-        label="Stone"
-        unit="kg"
-        value={tank.stone_kg}
-        onChange={(v) => {
-          setTank({ stone_kg: v });
-        }}
-      />
-      <QuantityField
-        label="Wood"
-        unit="kg"
-        value={tank.wood_kg}
-        onChange={(v) => {
-          setTank({ wood_kg: v });
-        }}
-      />
+      {INSIDE.map(([key, label, unit]) => (
+        <QuantityField
+          key={key}
+          label={label}
+          unit={unit}
+          value={tank[key]}
+          onChange={(v) => {
+            setTank({ [key]: v });
+          }}
+        />
+      ))}
     </>
+  );
+}
+
+function Bow({ tank, setTank }: Pick<Props, "tank" | "setTank">) {
+  return (
+    <QuantityField
+      label="Bow"
+      unit="cm"
+      value={tank.bow_cm}
+      onChange={(v) => {
+        setTank({ bow_cm: v });
+      }}
+      hint="beyond the corners"
+    />
   );
 }

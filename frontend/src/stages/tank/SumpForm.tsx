@@ -6,12 +6,55 @@ import { Fields, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../kit/quantities";
 import { show } from "../../quantity/format";
 
+const SIZES = [
+  ["length_cm", "Sump length"],
+  ["width_cm", "Sump width"],
+  ["height_cm", "Sump height"],
+  ["level_cm", "Level while it runs"],
+] as const;
+
 interface Props {
   sump: Sump | null;
   /** Water it holds while it runs, of the tank's net litres. */
   heldL?: number;
   freeL?: number;
   onChange: (sump: Sump | null) => void;
+}
+
+interface SocksProps {
+  sump: Sump;
+  put: (change: Partial<Sump>) => void;
+}
+
+function Socks({ sump, put }: SocksProps) {
+  return (
+    <Fields>
+      <NumberBox
+        label="Socks under the drain"
+        value={sump.socks_count}
+        {...range("Sump.socks_count")}
+        onChange={(n) => {
+          put({ socks_count: Math.round(n) });
+        }}
+      />
+      <QuantityField
+        label="Width of a sock"
+        unit="cm"
+        value={sump.sock_width_cm}
+        onChange={(v) => {
+          put({ sock_width_cm: v });
+        }}
+      />
+      <QuantityField
+        label="Length of a sock"
+        unit="cm"
+        value={sump.sock_length_cm}
+        onChange={(v) => {
+          put({ sock_length_cm: v });
+        }}
+      />
+    </Fields>
+  );
 }
 
 export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
@@ -32,38 +75,17 @@ export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
       {sump && (
         <>
           <Fields>
-            <QuantityField
-              label="Sump length"
-              unit="cm"
-              value={sump.length_cm}
-              onChange={(v) => {
-                put({ length_cm: v });
-              }}
-            />
-            <QuantityField
-              label="Sump width"
-              unit="cm"
-              value={sump.width_cm}
-              onChange={(v) => {
-                put({ width_cm: v });
-              }}
-            />
-            <QuantityField
-              label="Sump height"
-              unit="cm"
-              value={sump.height_cm}
-              onChange={(v) => {
-                put({ height_cm: v });
-              }}
-            />
-            <QuantityField
-              label="Level while it runs"
-              unit="cm"
-              value={sump.level_cm}
-              onChange={(v) => {
-                put({ level_cm: v });
-              }}
-            />
+            {SIZES.map(([key, label]) => (
+              <QuantityField
+                key={key}
+                label={label}
+                unit="cm"
+                value={sump[key]}
+                onChange={(v) => {
+                  put({ [key]: v });
+                }}
+              />
+            ))}
             <NumberBox
               label="Drains, besides an emergency one"
               value={drains.filter((d) => !d.emergency).length}
@@ -79,34 +101,7 @@ export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
               }}
             />
           </Fields>
-          {sump.chambers.includes("socks") && (
-            <Fields>
-              <NumberBox
-                label="Socks under the drain"
-                value={sump.socks_count}
-                {...range("Sump.socks_count")}
-                onChange={(n) => {
-                  put({ socks_count: Math.round(n) });
-                }}
-              />
-              <QuantityField
-                label="Width of a sock"
-                unit="cm"
-                value={sump.sock_width_cm}
-                onChange={(v) => {
-                  put({ sock_width_cm: v });
-                }}
-              />
-              <QuantityField
-                label="Length of a sock"
-                unit="cm"
-                value={sump.sock_length_cm}
-                onChange={(v) => {
-                  put({ sock_length_cm: v });
-                }}
-              />
-            </Fields>
-          )}
+          {sump.chambers.includes("socks") && <Socks sump={sump} put={put} />}
           <YesNo
             label="An emergency drain that stands dry"
             value={drains.some((d) => d.emergency)}

@@ -57,6 +57,29 @@ function Holds({ plan, own, onChange }: AssumedProps & { onChange: (litres: numb
 
 const SIZES = ["length_cm", "width_cm", "height_cm", "shape"] as const;
 
+const HEAVY =
+  "Full tanks are heavy: the stand must be made for it, and whether the floor carries it is for a builder or the local code. Never move a filled tank.";
+
+type Change<T> = (change: Partial<T>) => void;
+
+/** What each handle of the drawing changes. */
+function handles(setTank: Change<TankPlan["tank"]>, setAround: Change<TankPlan["surroundings"]>) {
+  return {
+    fill: (cm: number) => {
+      setTank({ fill_below_rim_cm: cm });
+    },
+    wall: (cm: number) => {
+      setAround({ behind_cm: cm });
+    },
+    stand: (cm: number) => {
+      setAround({ stand_height_cm: cm });
+    },
+    canister: (cm: number) => {
+      setAround({ canister_at_cm: cm });
+    },
+  };
+}
+
 export default function TankStage({ tankId, logbook }: StageProps) {
   const draft = useDraft<TankPlan>(tankId, "tank", logbook.plans.tank, logbook.tank_plan?.id ?? null);
   const { tank } = draft.value;
@@ -92,29 +115,11 @@ export default function TankStage({ tankId, logbook }: StageProps) {
           dimensions
           filters={hanging(logbook.plans.filter)}
           footMostCm={view?.foot_most_cm}
-          onMove={{
-            fill: (cm) => {
-              setTank({ fill_below_rim_cm: cm });
-            },
-            wall: (cm) => {
-              setAround({ behind_cm: cm });
-            },
-            stand: (cm) => {
-              setAround({ stand_height_cm: cm });
-            },
-            canister: (cm) => {
-              setAround({ canister_at_cm: cm });
-            },
-          }}
+          onMove={handles(setTank, setAround)}
           caption={captionOf(draft.value, answer)}
         />
       }
-      beside={
-        <Caution>
-          Full tanks are heavy: the stand must be made for it, and whether the floor carries it is for a
-          builder or the local code. Never move a filled tank.
-        </Caution>
-      }
+      beside={<Caution>{HEAVY}</Caution>}
     >
       {answer && <Litres answer={answer} own={own} />}
       <DrawingHere />
