@@ -212,3 +212,33 @@ def test_a_tank_that_leaves_the_room_has_its_own_days_again(keeper, rack) -> Non
     assert days_of(keeper, ids[1]) != before[ids[1]]
     assert keeper.send("DELETE", f"/api/rooms/{room}", None).status_code == 200
     assert days_of(keeper, ids[1]) == before[ids[1]]
+
+
+def test_young_that_swim_are_fed_on_every_walk_until_they_are_gone(keeper, rack) -> None:
+    ids, room = rack
+    steps = (
+        ("pair", 12, {}),
+        ("spawned", 9, {}),
+        ("hatched", 7, {}),
+        ("free-swimming", 2, {}),
+        ("counted", 1, {"count": 80}),
+    )
+    for what, days, more in steps:
+        body = {"kind": "brood", "brood": "brood-1", "species_id": "angelfish", "what": what, **more}
+        assert keeper.write(ids[1], body, at=ago(days)).status_code == 201
+    take(keeper, room)
+    days = seen(keeper, room, TODAY)["days"]
+    assert [(ids[1], "feed-young") in open_tasks(day) for day in days] == [True] * 7
+    today = next(
+        walk["task"] for stop in days[0]["stops"] for walk in stop["tasks"] if walk["task"]["what"] == "feed-young"
+    )
+    assert today["title"] == "Feed the young 4 times"
+    assert today["why"].startswith("Angelfish: ")
+    assert today["minutes"] == 8
+    assert keeper.write(ids[1], today["done"]).status_code == 201
+    after = seen(keeper, room, TODAY)["days"]
+    assert (ids[1], "feed-young") not in open_tasks(after[0])
+    assert (ids[1], "feed-young") in open_tasks(after[1])
+    sold = {"kind": "brood", "brood": "brood-1", "species_id": "angelfish", "what": "sold", "count": 80}
+    assert keeper.write(ids[1], sold).status_code == 201
+    assert all((ids[1], "feed-young") not in open_tasks(day) for day in seen(keeper, room, TODAY)["days"])

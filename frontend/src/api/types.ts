@@ -14926,7 +14926,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "guard" | "carbon" | "part" | "plugs" | "socks" | "top-up";
+            what: "guard" | "carbon" | "part" | "plugs" | "socks" | "top-up" | "feed-young";
             /**
              * Filter Key
              * @default null
@@ -14952,7 +14952,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "guard" | "carbon" | "part" | "plugs" | "socks" | "top-up";
+            what: "guard" | "carbon" | "part" | "plugs" | "socks" | "top-up" | "feed-young";
             /**
              * Filter Key
              * @default null
@@ -15040,7 +15040,7 @@ export interface components {
              * Left Out
              * @description Asked for elsewhere: not in this plan
              */
-            left_out?: ("clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up")[];
+            left_out?: ("clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up" | "feed-young")[];
             /** Away */
             away?: components["schemas"]["Away"][];
             /**
@@ -15143,7 +15143,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
+            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up" | "feed-young";
             /** Filter Key */
             filter_key: string | null;
             /** Title */
@@ -25885,7 +25885,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
+            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up" | "feed-young";
             /** Every Days */
             every_days: number;
             /**
@@ -25958,7 +25958,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
+            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up" | "feed-young";
             /**
              * Filter Key
              * @default null
@@ -29095,7 +29095,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
+            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up" | "feed-young";
             /** Filter Key */
             filter_key: string | null;
             /** Title */
@@ -29587,7 +29587,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
+            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up" | "feed-young";
             /**
              * Filter Key
              * @default null
@@ -29613,7 +29613,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up";
+            what: "clean" | "flow-test" | "look" | "guard" | "socks" | "carbon" | "change" | "test" | "soda" | "top-up" | "feed-young";
             /**
              * Filter Key
              * @default null

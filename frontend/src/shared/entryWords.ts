@@ -6,6 +6,15 @@ import { SITUATIONS } from "./situations";
 import { LOCALE } from "../quantity/locale";
 import { parameterWords } from "../quantity/waterParameters";
 
+const CARED: Partial<Record<string, string>> = {
+  guard: "Guard sponge rinsed",
+  carbon: "Carbon changed",
+  plugs: "Seen running again",
+  socks: "Socks washed",
+  "top-up": "Topped up",
+  "feed-young": "The young fed",
+};
+
 function lph(body: { container_l: number; times_s: number[] }): number {
   return body.times_s.reduce((sum, t) => sum + (body.container_l * 3600) / t, 0) / body.times_s.length;
 }
@@ -111,18 +120,7 @@ const WORDS: Words = {
   stocking: (body, name) =>
     `${stockingWord(body.count, body.moved)}: ${Math.abs(body.count)} ${name(body.species_id)}`,
   quarantine: (body) => (body.days ? `Quarantine of ${body.days} days begins` : "Quarantine ended"),
-  care: (body) =>
-    body.what === "guard"
-      ? "Guard sponge rinsed"
-      : body.what === "carbon"
-        ? "Carbon changed"
-        : body.what === "plugs"
-          ? "Seen running again"
-          : body.what === "socks"
-            ? "Socks washed"
-            : body.what === "top-up"
-              ? "Topped up"
-              : `New part: ${body.part || "not named"}`,
+  care: (body) => CARED[body.what] ?? `New part: ${body.part || "not named"}`,
   ailing: (body, name) =>
     body.signs.length === 0
       ? "All are well again"

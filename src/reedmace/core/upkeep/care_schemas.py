@@ -9,7 +9,9 @@ from reedmace.core.upkeep.water_tasks import CaredKh, CaredTopUp
 
 CHANGE_DAYS = 7.0
 """Days between water changes (common practice)."""
-CareWhat = Literal["clean", "flow-test", "look", "guard", "socks", "carbon", "change", "test", "soda", "top-up"]
+CareWhat = Literal[
+    "clean", "flow-test", "look", "guard", "socks", "carbon", "change", "test", "soda", "top-up", "feed-young"
+]
 
 
 class CaredFilter(Part):

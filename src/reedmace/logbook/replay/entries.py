@@ -177,7 +177,7 @@ class CareDone(Part):
     """A small task of the care plan done, a worn part changed, or the plugs checked."""
 
     kind: Literal["care"]
-    what: Literal["guard", "carbon", "part", "plugs", "socks", "top-up"]
+    what: Literal["guard", "carbon", "part", "plugs", "socks", "top-up", "feed-young"]
     filter_key: FilterKey | None = None
     part: Annotated[str, Field(max_length=80)] = ""
 

@@ -7,17 +7,22 @@ from pydantic import AwareDatetime, Field
 
 from reedmace.core.contract import Part, number
 from reedmace.core.filter.kinds import kind_of
+from reedmace.core.quantity import formatting
 from reedmace.core.upkeep.care_plan import CHANGE_SHARE
 from reedmace.core.upkeep.care_schemas import CareWhat
 from reedmace.core.upkeep.room_round import CHANGE_SETUP_MIN
+from reedmace.logbook.care.brood_care import brood_care
 from reedmace.logbook.care.care_rows import care_row
 from reedmace.logbook.care.due import tops_up
 from reedmace.logbook.care.last_done import last_done
 from reedmace.logbook.care.upkeep_log import care
-from reedmace.logbook.replay.entries import Body
+from reedmace.logbook.replay.entries import Body, CareDone
 from reedmace.logbook.replay.equipment import installed_filters
 from reedmace.logbook.replay.water import net_litres
 from reedmace.logbook.rooms.shared_resources import RoomTank
+
+MEAL_MIN = 2.0
+"""Minutes one meal of a tank's young takes (memory)."""
 
 
 class TankTask(Part):
@@ -44,10 +49,10 @@ class TankTask(Part):
 
 def round_tasks(tank: RoomTank, now: datetime) -> list[TankTask]:
     """A tank's recurring tasks, the next of each; none while nothing lives in it. tank: it; now: aware time."""
-    state, found = tank.state, list[TankTask]()
+    state, found = tank.state, _feeding(tank, now)
     plan = care(state, now, rounds=False)
     if plan is None:
-        return []
+        return found
     installed = {one.key: one for one in installed_filters(state)}
     touched = {key: kind_of(one.filter.kind).care.share for key, one in installed.items()}
     seen = set[tuple[CareWhat, str | None]]()
@@ -81,3 +86,38 @@ def round_tasks(tank: RoomTank, now: datetime) -> list[TankTask]:
             )
         )
     return found
+
+
+def _feeding(tank: RoomTank, now: datetime) -> list[TankTask]:
+    """The day's meals of a tank's young, all its broods in one task; none while none of them eat."""
+    eating = [
+        (one, one.answer)
+        for one in brood_care(tank.state, now)
+        if one.answer is not None and one.answer.food is not None and one.answer.count > 0
+    ]
+    if not eating:
+        return []
+    meals = max(answer.meals_count for _, answer in eating)
+    fed_at = last_done(tank.state, "feed-young", None)
+    due_at = now if fed_at is None else max(fed_at + timedelta(days=1), now - timedelta(days=1))
+    return [
+        TankTask(
+            key=f"{tank.id}:feed-young:",
+            tank_id=tank.id,
+            what="feed-young",
+            filter_key=None,
+            title=f"Feed the young {'once' if meals == 1 else 'twice' if meals == 2 else f'{meals} times'}",
+            why="; ".join(f"{one.common_name}: {formatting.inside(answer.food or '')}" for one, answer in eating) + ".",
+            every_days=1.0,
+            due_at=due_at,
+            not_before_at=due_at - timedelta(days=0.5),
+            waits=None,
+            done_at=fed_at,
+            minutes=MEAL_MIN * meals * len(eating),
+            litres=0.0,
+            sponge=False,
+            done=CareDone(kind="care", what="feed-young"),
+            stage=None,
+            pour=None,
+        )
+    ]
