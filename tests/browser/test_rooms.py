@@ -8,7 +8,7 @@ from datetime import UTC, datetime, timedelta
 from playwright.sync_api import Page, Route, expect
 
 from tests.browser.test_care import look_round, settle, violations
-from tests.support.browser_api import send
+from tests.support.browser_api import send, write
 from tests.support.running import Running
 
 
@@ -215,3 +215,32 @@ def test_a_spare_sponge_is_moved_in_three_presses_and_written_in_both_tanks(
     assert [(b["phase"], b["to"]) for b in bodies["Rack 2"][:2]] == [("in", "Rack 8"), ("out", "Rack 8")]
     assert bodies["Rack 8"][0]["what"] == "seed-added"
     assert 0.45 < bodies["Rack 8"][0]["share"] <= 0.5
+
+
+def test_a_spare_sponge_is_dragged_into_another_tank_or_pressed_there_and_written_in_both(
+    page: Page, running: Running, rack: str
+) -> None:
+    rows = send(page, running.url, "GET", rack.removeprefix(running.url))["view"]["rows"]
+    ids = {r["name"]: r["tank_id"] for r in rows}
+    for number, name in enumerate(("Spare one", "Spare two")):
+        write(page, running.url, ids["Rack 1"], 35, {"kind": "seed", "name": name}, number)
+    page.reload()
+    sponge = page.get_by_role("button", name=re.compile("^Spare sponge Spare one in Rack 1"))
+    wall = page.get_by_role("figure").filter(has=sponge)
+    sponge.drag_to(wall.get_by_role("checkbox", name=re.compile("^Rack 4,")))
+    expect(wall).to_contain_text("Ready: it carries a full film. It brings 50 % of the film")
+    page.get_by_role("button", name="Move the sponge").click()
+    expect(sponge).to_have_count(0)
+    # By keys: picked up, let go again, picked up, and a tank pressed.
+    other = page.get_by_role("button", name=re.compile("^Spare sponge Spare two in Rack 1"))
+    other.press("Enter")
+    expect(page.get_by_text("Spare two of Rack 1 is in your hand")).to_be_visible()
+    other.press("Escape")
+    expect(page.get_by_text("is in your hand")).to_have_count(0)
+    other.press("Enter")
+    wall.get_by_role("checkbox", name=re.compile("^Rack 5,")).press("Enter")
+    page.get_by_role("button", name="Move the sponge").click()
+    expect(other).to_have_count(0)
+    for tank, seeds in (("Rack 4", ["Spare one"]), ("Rack 5", ["Spare two"]), ("Rack 1", [])):
+        entries = send(page, running.url, "GET", f"/api/tanks/{ids[tank]}/entries")["entries"]
+        assert [e["body"]["text"] for e in entries if e["body"].get("what") == "seed-added"] == seeds

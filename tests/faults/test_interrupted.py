@@ -11,6 +11,7 @@ import pytest
 
 from reedmace.command.paths import ROOT
 from reedmace.command.trial_machine import processes_of
+from tests.support.bounds import WHOLE
 
 TEST = """
 import time
@@ -24,6 +25,10 @@ def test_that_takes_for_ever():
 """
 
 
+OTHERS = [(signal.SIGKILL, ()), (signal.SIGINT, ("-n", "1"))] if WHOLE else []
+"""Each signal and each way to run is met once in the suite, every pair under `./reedmace trials`."""
+
+
 def left(folder: Path, seconds: float) -> list[str]:
     """What still runs in a folder when the time is up, or nothing as soon as nothing does."""
     end = time.monotonic() + seconds
@@ -32,8 +37,11 @@ def left(folder: Path, seconds: float) -> list[str]:
     return found
 
 
-@pytest.mark.parametrize("how", [signal.SIGKILL, signal.SIGINT])
-@pytest.mark.parametrize("spread", [(), ("-n", "1")], ids=["in one process", "spread"])
+@pytest.mark.parametrize(
+    ("how", "spread"),
+    [(signal.SIGKILL, ("-n", "1")), (signal.SIGINT, ()), *OTHERS],
+    ids=lambda value: " ".join(value) if isinstance(value, tuple) else value.name,
+)
 def test_nothing_of_an_interrupted_run_stays(tmp_path: Path, how: signal.Signals, spread: tuple[str, ...]) -> None:
     folder, up = tmp_path / "var", tmp_path / "up"
     folder.mkdir()

@@ -10,7 +10,7 @@ from reedmace.core.computations import compute
 from tests.support.bounds import bounded
 from tests.support.vials import CARDS, whole_picture
 
-PICTURES = bounded(667, 40)
+PICTURES = bounded(667, 16)
 PATCHES = """async ([picture, places]) => {
     const canvas = document.createElement("canvas");
     const blob = await (await fetch(`data:image/jpeg;base64,${picture}`)).blob();

@@ -78,9 +78,13 @@ function Room({ seen }: { seen: RoomSeen }) {
               setHeld(null);
               setMove({ sponge, toId });
             }}
-          />
-          {held && <InHand sponge={held} rows={view.rows} />}
-          {!held && move && <Dropped move={move} rows={view.rows} />}
+          >
+            {held ? (
+              <InHand sponge={held} rows={view.rows} />
+            ) : (
+              move && <Dropped move={move} rows={view.rows} />
+            )}
+          </Wall>
           {changed && (
             <SavePlan
               room={room}

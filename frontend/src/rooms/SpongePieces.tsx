@@ -20,6 +20,8 @@ interface Props {
 const WIDE = 13;
 const HIGH = 9;
 const GAP = 3;
+/** Room for the tick of a chosen tank. */
+const BESIDE_TICK = 18;
 
 export function SpongePieces({ placed, held, onHold, onPut }: Props) {
   const tankAt = ({ x, y }: DOMPoint) =>
@@ -34,8 +36,8 @@ export function SpongePieces({ placed, held, onHold, onPut }: Props) {
           <Piece
             key={`${row.tank_id} ${seed.key}`}
             label={`Spare sponge ${seed.name} in ${row.name}`}
-            x={x + row.length_cm - (WIDE + GAP) * (i + 1)}
-            y={foot - HIGH - GAP}
+            x={x + BESIDE_TICK + (WIDE + GAP) * i}
+            y={foot - row.height_cm + row.fill_below_rim_cm + GAP}
             held={held?.key === seed.key && held.fromId === row.tank_id}
             onPress={() => {
               onHold(held?.key === seed.key ? null : sponge);

@@ -1,4 +1,5 @@
 /** The room's wall to scale: shelves, tanks, spare sponges, sockets, sink, the air pump and its main, all dragged or moved by keys. */
+import type { ReactNode } from "react";
 import type { BoardRow, RoomPlan, RoomView } from "../api/schemas";
 import { fixed } from "../quantity/format";
 import { SpongePieces, type SpongeInHand } from "./SpongePieces";
@@ -16,11 +17,15 @@ interface Props {
   onHold: (sponge: SpongeInHand | null) => void;
   /** A sponge was put over another tank. */
   onPut: (sponge: SpongeInHand, toId: number) => void;
+  /** What is under the drawing. Default: how it is used. */
+  children?: ReactNode;
 }
 
 const EDGE = 14;
+const HOW =
+  "Drag a tank, shelf, pump, socket or sink, or move it by the arrow keys; press a tank to choose it. A spare sponge is dragged into another tank, or pressed, and then the tank.";
 
-export function Wall({ plan, view, chosen, put, onChoose, held, onHold, onPut }: Props) {
+export function Wall({ plan, view, chosen, put, onChoose, held, onHold, onPut, children }: Props) {
   const { width_cm: width, height_cm: height } = plan;
   const down = (y: number) => height - y;
   const rows = new Map(view.rows.map((r) => [r.tank_id, r]));
@@ -51,10 +56,7 @@ export function Wall({ plan, view, chosen, put, onChoose, held, onHold, onPut }:
         <Sink plan={plan} down={down} put={put} />
         <SpongePieces placed={placed} held={held} onHold={onHold} onPut={onPut} />
       </svg>
-      <figcaption>
-        Drag a tank, shelf, pump, socket or sink, or move it by the arrow keys; press a tank to choose it. A
-        spare sponge is dragged into another tank, or pressed, and then the tank.
-      </figcaption>
+      <figcaption>{children ?? HOW}</figcaption>
       <AddToWall plan={plan} put={put} />
     </figure>
   );

@@ -232,7 +232,7 @@ COUNTED: dict[CareWhat, tuple[str, str]] = {
     "carbon": ("carbon to change", "carbons to change"),
     "soda": ("dose of soda", "doses of soda"),
     "top-up": ("top-up", "top-ups"),
-    "feed-young": ("brood to feed", "broods to feed"),
+    "feed-young": ("feeding of young", "feedings of young"),
 }
 """What a week's tasks are called, one and several; looks in passing are not counted."""
 
