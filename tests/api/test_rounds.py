@@ -216,7 +216,7 @@ def test_a_tank_that_leaves_the_room_has_its_own_days_again(keeper, rack) -> Non
 
 def test_young_that_swim_are_fed_on_every_walk_until_they_are_gone(keeper, rack) -> None:
     ids, room = rack
-    steps = (
+    steps: tuple[tuple[str, int, dict[str, int]], ...] = (
         ("pair", 12, {}),
         ("spawned", 9, {}),
         ("hatched", 7, {}),
