@@ -226,7 +226,7 @@ def test_a_spare_sponge_is_dragged_into_another_tank_or_pressed_there_and_writte
         write(page, running.url, ids["Rack 1"], 35, {"kind": "seed", "name": name}, number)
     page.reload()
     sponge = page.get_by_role("button", name=re.compile("^Spare sponge Spare one in Rack 1"))
-    wall = page.get_by_role("figure").filter(has=sponge)
+    wall = page.get_by_role("figure").filter(has=page.get_by_role("group", name=re.compile("^The wall to scale")))
     sponge.drag_to(wall.get_by_role("checkbox", name=re.compile("^Rack 4,")))
     expect(wall).to_contain_text("Ready: it carries a full film. It brings 50 % of the film")
     page.get_by_role("button", name="Move the sponge").click()
