@@ -75,7 +75,9 @@ def _row(line: int, cells: dict[str, str]) -> tuple[Filter | None, list[RowError
     try:
         return Filter.model_validate(_usual(data) | data), []
     except ValidationError as error:
-        return None, [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in issues_of(error)]
+        wrong = [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in issues_of(error)]
+        # Of a kind or size that is not understood nothing usual is known: only what was typed is at fault.
+        return None, [one for one in wrong if one.column in data] or wrong
 
 
 def _cell(column: str, cell: str) -> object:

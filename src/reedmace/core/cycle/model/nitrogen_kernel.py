@@ -290,7 +290,8 @@ def add(amounts: Floats, more: float) -> None:
 def store(y: Floats, out: Floats, first: int, lanes: int, place: int) -> None:
     """Write TAN, NO2, NO3 and alkalinity of a block of draws.
 
-    y: states (7, LANES); out: (n, places, 4); first, lanes: the block's first draw and how many.
+    y: states (7, LANES); out: (n, places, 4); first, lanes: the block's first draw and how many; place: in the second
+    axis.
     """
     for i in range(lanes):
         for j in range(4):
