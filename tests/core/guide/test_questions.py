@@ -7,5 +7,5 @@ from reedmace.core.guide.questions import QUESTIONS, Stage
 
 def test_each_is_a_question_of_its_own_that_a_stage_answers() -> None:
     assert {one.stage for one in QUESTIONS} <= set(get_args(Stage))
-    assert all(one.question.endswith("?") for one in QUESTIONS)
+    assert len({one.question for one in QUESTIONS}) == len(QUESTIONS)
     assert len({one.key for one in QUESTIONS}) == len(QUESTIONS)

@@ -13,7 +13,7 @@ def test_nothing_is_lifted_and_nothing_leaves_the_tank() -> None:
     assert KIND.in_tank
     assert KIND.pump_in_water == "yes"
     # Its own mishap asks nothing of the drawing.
-    (only,) = KIND.mishaps(None)  # type: ignore[arg-type]
+    (only,) = KIND.mishaps(None)
     assert (only.depth_cm, only.what) == (0.0, "Nothing leaves the tank")
 
 
