@@ -60,20 +60,29 @@ function stepAside(box: Box, others: Box[], frame: Box, most: number): readonly 
 /** After every drawing, move elements marked `data-free`, which may say how far at most; those without a free place are hidden. */
 export function useKeptApart(sheet: RefObject<SVGSVGElement | null>): void {
   useLayoutEffect(() => {
+    if (sheet.current) keepApart(sheet.current);
+  });
+  // Text widths depend on the font, which may load later; and a window can be rotated.
+  useLayoutEffect(() => {
     const svg = sheet.current;
     if (!svg) return;
     const settle = () => {
       keepApart(svg);
     };
-    settle();
-    // Text widths depend on the font, which may load later; and a window can be rotated.
-    void document.fonts.ready.then(settle);
-    const watch = new ResizeObserver(settle);
+    let { width } = svg.getBoundingClientRect();
+    const watch = new ResizeObserver(() => {
+      // The first call tells the size it was placed at.
+      const before = width;
+      width = svg.getBoundingClientRect().width;
+      if (Math.abs(width - before) > 0.5) settle();
+    });
     watch.observe(svg);
+    document.fonts.addEventListener("loadingdone", settle);
     return () => {
       watch.disconnect();
+      document.fonts.removeEventListener("loadingdone", settle);
     };
-  });
+  }, [sheet]);
 }
 
 /** Optional lines of a label. */
