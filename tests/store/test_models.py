@@ -22,9 +22,8 @@ def test_nothing_is_null_only_where_it_may_be() -> None:
 
 
 def test_what_belongs_to_a_tank_or_an_account_goes_with_it() -> None:
-    rows: list[type[Row]] = [
-        row for row in vars(notice_models).values() if isinstance(row, type) and issubclass(row, Row)
-    ]
+    found = vars(notice_models).values()
+    rows: list[type[Row]] = [row for row in found if isinstance(row, type) and issubclass(row, Row)]
     models: set[Any] = {Tank, EntryRow, *rows}
     for model in models:
         for field in model._meta.sorted_fields:
