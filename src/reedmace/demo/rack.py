@@ -84,7 +84,12 @@ def rack(now: datetime) -> list[tuple[str, list[Row]]]:
             brood = {"kind": "brood", "brood": "demo-brood", "species_id": species, "what": what, "count": count}
             rows.append((day, brood))
         if name == "Rack 3":
-            spare = {"kind": "seed", "name": "Spare sponge C", "text": "For the next brood in Rack 8.", "media_share": 0.5}
+            spare = {
+                "kind": "seed",
+                "name": "Spare sponge C",
+                "text": "For the next brood in Rack 8.",
+                "media_share": 0.5,
+            }
             rows.append((20, spare))
     return tanks
 

@@ -2,8 +2,6 @@
 
 from datetime import timedelta
 
-from tests.support.lives import NOW, SIZES, Row, lived, read, tank
-
 from reedmace.core.computations import compute
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.care.due import due
@@ -11,6 +9,7 @@ from reedmace.logbook.care.upkeep_log import care
 from reedmace.logbook.replay.equipment import tank_site
 from reedmace.logbook.replay.rank_question import rank_question
 from reedmace.logbook.stages import keep_view, today_view
+from tests.support.lives import NOW, SIZES, Row, lived, read, tank
 
 SPONGE = next(f for f in SAMPLE_BOXES if f.air)
 HANGING: Row = (190, {"kind": "filter-plan", "filters": [{"key": "f1", "filter": SPONGE.model_dump()}]})

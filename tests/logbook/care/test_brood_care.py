@@ -2,9 +2,8 @@
 
 from datetime import timedelta
 
-from tests.support.fitting import BY_ID, NOW, state_of
-
 from reedmace.logbook.care.brood_care import BroodCare, brood_care
+from tests.support.fitting import BY_ID, NOW, state_of
 
 SPONGE = (300, {"kind": "filter-plan", "filters": [{"key": "f1", "filter": BY_ID["burreed-20"].model_dump()}]})
 

@@ -4,11 +4,11 @@ from datetime import timedelta
 from typing import Any
 
 import pytest
-from tests.support.fitting import CHOSEN, NOW, state_of
 
 from reedmace.core.upkeep import CareTask
 from reedmace.logbook.care.care_rows import care_row
 from reedmace.logbook.care.upkeep_log import care
+from tests.support.fitting import CHOSEN, NOW, state_of
 
 RUNS = (300, {"kind": "situation", "stands": "running", "since": (NOW - timedelta(days=600)).isoformat()})
 STATE = state_of(RUNS, CHOSEN, (300, {"kind": "stock-plan", "animals": [{"species_id": "guppy", "count": 8}]}))

@@ -2,9 +2,8 @@
 
 from datetime import timedelta
 
-from tests.support.fitting import BY_ID, NOW, state_of
-
 from reedmace.logbook.care.change_reviews import reviews
+from tests.support.fitting import BY_ID, NOW, state_of
 
 RUNS = (300, {"kind": "situation", "stands": "running", "since": (NOW - timedelta(days=600)).isoformat()})
 PLAN = (300, {"kind": "filter-plan", "filters": [{"key": "f1", "filter": BY_ID["sweetflag-800"].model_dump()}]})

@@ -1,9 +1,8 @@
 """Costs: what a year takes, and what was paid so far for things bought."""
 
-from tests.support.tanks import AT, state_of
-
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.stages import keep_view
+from tests.support.tanks import AT, state_of
 
 TANK = {"kind": "tank-plan", "tank": {"length_cm": 80, "width_cm": 35, "height_cm": 40}}
 PLAN = {"kind": "filter-plan", "filters": [{"key": "f1", "filter": SAMPLE_BOXES[0].model_dump()}]}

@@ -3,9 +3,9 @@
 from datetime import timedelta
 
 import pytest
-from tests.support.fitting import BY_ID, CHOSEN, NOW, state_of
 
 from reedmace.logbook.care.due import due
+from tests.support.fitting import BY_ID, CHOSEN, NOW, state_of
 
 
 @pytest.mark.parametrize(("filter_id", "kind"), [("millrace-60", "hangon"), ("millpond-60", "sump")])

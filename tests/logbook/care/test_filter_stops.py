@@ -4,7 +4,6 @@ from datetime import timedelta
 from typing import Any
 
 import pytest
-from tests.support.lives import NOW, life
 
 from reedmace.core.cycle import CycleReadinessQuestion, FilterStopQuestion, cycle_readiness, filter_stop
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
@@ -13,6 +12,7 @@ from reedmace.logbook.replay.cycle_log import care_log, cycle_log
 from reedmace.logbook.replay.entries import Entry
 from reedmace.logbook.replay.state import replay
 from reedmace.logbook.stages import in_danger, keep_view
+from tests.support.lives import NOW, life
 
 
 def fish(ago: float) -> tuple[float, dict[str, Any]]:

@@ -3,9 +3,9 @@
 from datetime import timedelta
 
 import pytest
-from tests.support.fitting import CHOSEN, NOW, state_of
 
 from reedmace.logbook.care.in_quarantine import in_quarantine, usual_quarantine_days
+from tests.support.fitting import CHOSEN, NOW, state_of
 
 BEGUN = (10, {"kind": "quarantine", "days": 28})
 

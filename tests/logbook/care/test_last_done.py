@@ -3,9 +3,9 @@
 from datetime import timedelta
 
 import pytest
-from tests.support.fitting import CHOSEN, NOW, state_of
 
 from reedmace.logbook.care.last_done import LONGEST, cleaned_at, days_since, last_done, looked_at
+from tests.support.fitting import CHOSEN, NOW, state_of
 
 
 @pytest.mark.parametrize(

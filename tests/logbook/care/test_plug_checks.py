@@ -1,8 +1,7 @@
 """Filters not yet seen running after work in the tank."""
 
-from tests.support.fitting import CHOSEN, NOW, state_of
-
 from reedmace.logbook.care.plug_checks import plug_check
+from tests.support.fitting import CHOSEN, NOW, state_of
 
 CHANGE = {"kind": "water-change", "share": 0.25}
 

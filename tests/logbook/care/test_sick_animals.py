@@ -2,9 +2,8 @@
 
 from datetime import timedelta
 
-from tests.support.fitting import CHOSEN, NOW, state_of
-
 from reedmace.logbook.care.sick_animals import illness
+from tests.support.fitting import CHOSEN, NOW, state_of
 
 RUNS = (300, {"kind": "situation", "stands": "running", "since": (NOW - timedelta(days=600)).isoformat()})
 STOCK = (300, {"kind": "stock-plan", "animals": [{"species_id": "guppy", "count": 8}]})

@@ -2,9 +2,8 @@
 
 from datetime import timedelta
 
-from tests.support.fitting import CHOSEN, NOW, state_of
-
 from reedmace.logbook.care.spare_sponges import seeds
+from tests.support.fitting import CHOSEN, NOW, state_of
 
 SEED = (20, {"kind": "seed", "name": "Left sponge"})
 

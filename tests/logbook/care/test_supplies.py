@@ -1,7 +1,6 @@
 """Air and warmth: the heater held against the room, the pump against its outlets, the list against what is at hand."""
 
 import pytest
-from tests.support.tanks import AT, state_of
 
 from reedmace.core.computations import compute
 from reedmace.core.tank.evaporation import vapour_pa
@@ -10,6 +9,7 @@ from reedmace.logbook.care.supplies import supplies
 from reedmace.logbook.plans.plan_kinds import AirSource, FilterPlan
 from reedmace.logbook.replay.equipment import installed_filters
 from reedmace.logbook.stages import filter_view, keep_view, shopping_list_view
+from tests.support.tanks import AT, state_of
 
 SPONGE = next(f for f in SAMPLE_BOXES if f.kind == "sponge" and f.air)
 

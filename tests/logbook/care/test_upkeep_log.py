@@ -3,12 +3,12 @@
 import math
 
 import pytest
-from tests.support.lives import NOW, Row, lived, tank
 
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.care.due import due
 from reedmace.logbook.care.upkeep_log import care, care_question, flow_faded
 from reedmace.logbook.stages import keep_view
+from tests.support.lives import NOW, Row, lived, tank
 
 CANISTER = next(f for f in SAMPLE_BOXES if f.kind == "canister")
 HANGING: Row = (300, {"kind": "filter-plan", "filters": [{"key": "f1", "filter": CANISTER.model_dump()}]})

@@ -3,7 +3,6 @@
 from datetime import timedelta
 
 import pytest
-from tests.support.fitting import NOW, state_of
 
 from reedmace.logbook.replay.animals import (
     UNKNOWN_LOAD,
@@ -14,6 +13,7 @@ from reedmace.logbook.replay.animals import (
     load_in,
     loaded_at,
 )
+from tests.support.fitting import NOW, state_of
 
 STOCK = (90, {"kind": "stock-plan", "animals": [{"species_id": "guppy", "count": 10}]})
 RUNS = (80, {"kind": "situation", "stands": "running", "since": (NOW - timedelta(days=300)).isoformat()})

@@ -3,9 +3,9 @@
 from datetime import timedelta
 
 import pytest
-from tests.support.fitting import BY_ID, CHOSEN, NOW, state_of
 
 from reedmace.logbook.replay.arrival import came_at, came_with_animals, is_filled, ran_already, since
+from tests.support.fitting import BY_ID, CHOSEN, NOW, state_of
 
 
 def said(stands: str, days: float = 5, began: float | None = 200):

@@ -2,8 +2,6 @@
 
 from datetime import timedelta
 
-from tests.support.fitting import NOW, state_of
-
 from reedmace.logbook.replay.current_plans import (
     DEFAULT_TANK,
     USUAL_WATER,
@@ -14,6 +12,7 @@ from reedmace.logbook.replay.current_plans import (
     stock_plan,
     tank_plan,
 )
+from tests.support.fitting import NOW, state_of
 
 
 def test_before_anything_is_saved_each_plan_is_its_default() -> None:

@@ -2,9 +2,8 @@
 
 from datetime import timedelta
 
-from tests.support.fitting import CHOSEN, NOW, state_of
-
 from reedmace.logbook.replay.device_readings import PROBE_STEP, STOPPED_W, DeviceReading, entry_of
+from tests.support.fitting import CHOSEN, NOW, state_of
 
 STATE = state_of(CHOSEN)
 

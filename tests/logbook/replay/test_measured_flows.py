@@ -1,9 +1,9 @@
 """Measured flows of each filter."""
 
 import pytest
-from tests.support.fitting import CHOSEN, state_of
 
 from reedmace.logbook.replay.measured_flows import calibration
+from tests.support.fitting import CHOSEN, state_of
 
 
 def test_the_newest_test_that_knew_both_calibrates() -> None:

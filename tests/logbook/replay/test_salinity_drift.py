@@ -1,10 +1,10 @@
 """Salinity beside what is kept."""
 
 import pytest
-from tests.support.fitting import NOW, state_of
 
 from reedmace.logbook.replay.salinity_drift import salinity_drift
 from reedmace.logbook.replay.water import net_litres
+from tests.support.fitting import NOW, state_of
 
 PLAN = (60, {"kind": "cycle-plan", "started_at": "2026-01-01T12:00:00+00:00", "salinity_g_kg": 35})
 

@@ -1,10 +1,10 @@
 """Litres and salinity from the logbook."""
 
 import pytest
-from tests.support.fitting import SUMP, state_of
 
 from reedmace.logbook.replay.current_plans import DEFAULT_TANK
 from reedmace.logbook.replay.water import net_litres, salinity_now, volume
+from tests.support.fitting import SUMP, state_of
 
 
 def plan(**around: object):

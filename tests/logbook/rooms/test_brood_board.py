@@ -1,9 +1,8 @@
 """Broods of many tanks, those that press first."""
 
-from tests.support.fitting import BY_ID, NOW, state_of
-
 from reedmace.logbook.rooms.brood_board import board_verdict, brood_board
 from reedmace.logbook.rooms.shared_resources import RoomTank
+from tests.support.fitting import BY_ID, NOW, state_of
 
 SPONGE = (300, {"kind": "filter-plan", "filters": [{"key": "f1", "filter": BY_ID["burreed-20"].model_dump()}]})
 

@@ -2,10 +2,9 @@
 
 from datetime import timedelta
 
-from tests.support.fitting import BY_ID, CHOSEN, NOW, state_of
-
 from reedmace.logbook.replay.current_plans import DEFAULT_TANK
 from reedmace.logbook.rooms.label_words import label_words
+from tests.support.fitting import BY_ID, CHOSEN, NOW, state_of
 
 TANK = (90, {"kind": "tank-plan", "tank": DEFAULT_TANK.model_dump()})
 STOCK = (90, {"kind": "stock-plan", "animals": [{"species_id": "guppy", "count": 10}]})

@@ -3,11 +3,11 @@
 from datetime import timedelta
 
 import pytest
-from tests.support.fitting import BY_ID, NOW, state_of
 
 from reedmace.core.upkeep.room_round import CHANGE_SETUP_MIN
 from reedmace.logbook.rooms.round_tasks import MEAL_MIN, TankTask, round_tasks
 from reedmace.logbook.rooms.shared_resources import RoomTank
+from tests.support.fitting import BY_ID, NOW, state_of
 
 SPONGE = {"kind": "filter-plan", "filters": [{"key": "f1", "filter": BY_ID["burreed-20"].model_dump()}]}
 LIVED_IN = (

@@ -2,10 +2,9 @@
 
 from datetime import timedelta
 
-from tests.support.fitting import BY_ID, NOW, state_of
-
 from reedmace.logbook.rooms.shared_resources import RoomTank
 from reedmace.logbook.rooms.tank_snapshot import PRESSES, QUIET, tank_snapshot
+from tests.support.fitting import BY_ID, NOW, state_of
 
 SETTLED = (
     (300, {"kind": "filter-plan", "filters": [{"key": "f1", "filter": BY_ID["burreed-20"].model_dump()}]}),

@@ -1,7 +1,6 @@
 """The cycle's plan as typed: judged, dosed and compared in one answer, by the same sums as anywhere else."""
 
 import pytest
-from tests.support.tanks import AT, bodies_of, state_of
 
 from reedmace.core.computations import compute
 from reedmace.core.cycle.judgement.methods import Resources
@@ -10,6 +9,7 @@ from reedmace.logbook.plans.plan_kinds import CyclePlan
 from reedmace.logbook.replay.animals import daily_load
 from reedmace.logbook.replay.water import net_litres
 from reedmace.logbook.stages import Draft, cycle_start_view, with_draft
+from tests.support.tanks import AT, bodies_of, state_of
 
 
 def typed(**more) -> CyclePlan:

@@ -2,12 +2,11 @@
 
 from datetime import timedelta
 
-from tests.support.tanks import AT, state_of
-
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.stages import next_step, rows_or_fault
 from reedmace.logbook.stages.stage_rows import DISAGREE, Stage
 from reedmace.logbook.stages.today import today_view
+from tests.support.tanks import AT, state_of
 
 TANK = {"kind": "tank-plan", "tank": {"length_cm": 80, "width_cm": 35, "height_cm": 40}}
 STOCK = {"kind": "stock-plan", "animals": [{"species_id": "guppy", "count": 6}]}

@@ -1,11 +1,11 @@
 """The Stock stage opens with whether its animals fit this water and each other."""
 
 import pytest
-from tests.support.tanks import state_of
 
 from reedmace.core.stock import SPECIES, Animals, Species, WasteLoadAnswer, WasteLoadQuestion, body_mass_g, waste_load
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from reedmace.logbook.stages import filter_view, stock_view
+from tests.support.tanks import state_of
 
 TANK = {"kind": "tank-plan", "tank": {"length_cm": 100, "width_cm": 45, "height_cm": 50}}
 

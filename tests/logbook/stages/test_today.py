@@ -4,11 +4,11 @@ from datetime import timedelta
 from typing import NamedTuple
 
 import pytest
-from tests.support.lives import NOW, SIZES, Row, change, lived, read, tank, unnamed
 
 from reedmace.core.cycle import CycleAdviceAnswer
 from reedmace.logbook.care.upkeep_log import care
 from reedmace.logbook.stages import in_danger, keep_view, today_view
+from tests.support.lives import NOW, SIZES, Row, change, lived, read, tank, unnamed
 
 
 class Case(NamedTuple):
