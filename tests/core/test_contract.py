@@ -5,6 +5,7 @@ from typing import Annotated
 import pytest
 from pydantic import ValidationError, computed_field
 
+from reedmace.core.computations import COMPUTATIONS
 from reedmace.core.contract import Answer, ComputedPart, Issue, Question, Working, computation, number, whole
 
 
@@ -69,4 +70,4 @@ def test_a_name_is_registered_once() -> None:
         return Answer(verdict="", working=[])
 
     with pytest.raises(ValueError, match="registered twice"):
-        computation("tank-volume", "again")(twin)
+        computation(next(iter(COMPUTATIONS)), "again")(twin)
