@@ -16,9 +16,9 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     PARAMETERS,
     STEPS_PER_DAY,
     THETA,
-    simulate,
 )
 from reedmace.core.cycle.model.prior import PRIOR_MEDIAN, PRIOR_SPREAD, prior_median
+from reedmace.core.cycle.model.simulation_kernel import simulate
 from reedmace.core.film import temperature_factor
 from reedmace.formats import cycle_sbml
 from tests.support.cycling import METHODS, busy_log

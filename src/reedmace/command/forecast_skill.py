@@ -10,8 +10,8 @@ from numpy.typing import NDArray
 from reedmace.core.computations import compute
 from reedmace.core.cycle.model.ensemble import USUAL_DRAWS
 from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of, step_of
-from reedmace.core.cycle.model.nitrogen_kernel import simulate
 from reedmace.core.cycle.model.prior import prior_spread
+from reedmace.core.cycle.model.simulation_kernel import simulate
 from reedmace.core.cycle.record.log import HIGH_NITRITE_MG_N_L, CycleLog, KitSteps, LoggedDose, LoggedReading
 from reedmace.core.cycle.record.proof import NEEDED
 from reedmace.core.quantity import CACO3_PER_DKH

@@ -15,14 +15,9 @@ from reedmace.command.timing import compare, measure
 from reedmace.core.computations import compute
 from reedmace.core.cycle.model.ensemble import forget
 from reedmace.core.cycle.model.inputs import still_conditions
-from reedmace.core.cycle.model.nitrogen_kernel import (
-    DOSE_WORTH,
-    KA,
-    PARAMETERS,
-    WAKING_PER_DAY,
-    simulate,
-)
+from reedmace.core.cycle.model.nitrogen_kernel import DOSE_WORTH, KA, PARAMETERS, WAKING_PER_DAY
 from reedmace.core.cycle.model.prior import PRIOR_MEDIAN, PRIOR_SPREAD
+from reedmace.core.cycle.model.simulation_kernel import simulate
 from reedmace.core.filter import Filter
 from reedmace.core.filter.filter_flow import Placed, current_preferences, currents_and_oxygen, oxygen_consumers
 from reedmace.core.filter.site.site import Plumbing, Site

@@ -21,17 +21,9 @@ from reedmace.core.air.network import BALANCED_M3S, Network, balance, solve
 from reedmace.core.chemistry.carbonate import Carbonate
 from reedmace.core.computations import compute
 from reedmace.core.cycle.model.inputs import model_input_of
-from reedmace.core.cycle.model.nitrogen_kernel import (
-    A0,
-    B0,
-    DOSE_WORTH,
-    FIRST_NITRATE,
-    LAG,
-    PARAMETERS,
-    WAKING_PER_DAY,
-    simulate,
-)
+from reedmace.core.cycle.model.nitrogen_kernel import A0, B0, DOSE_WORTH, FIRST_NITRATE, LAG, PARAMETERS, WAKING_PER_DAY
 from reedmace.core.cycle.model.prior import PRIOR_MEDIAN, PRIOR_SPREAD
+from reedmace.core.cycle.model.simulation_kernel import simulate
 from reedmace.core.cycle.record.log import CycleLog, LoggedDose
 from reedmace.core.filter import Filter
 from reedmace.core.flow import OperatingPointQuestion

@@ -12,8 +12,9 @@ from typing import Any, Protocol
 import numpy as np
 
 from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of
-from reedmace.core.cycle.model.nitrogen_kernel import CO2, PARAMETERS, simulate
+from reedmace.core.cycle.model.nitrogen_kernel import CO2, PARAMETERS
 from reedmace.core.cycle.model.prior import prior_median, spread_out
+from reedmace.core.cycle.model.simulation_kernel import simulate
 from reedmace.core.cycle.record.log import CycleLog, KitSteps, LoggedAlkalinity, LoggedChange, LoggedDose
 from reedmace.core.quantity import CACO3_PER_DKH
 from reedmace.core.quantity.units import NITROGEN_SHARE

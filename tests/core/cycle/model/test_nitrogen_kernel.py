@@ -30,9 +30,9 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     PARAMETERS,
     STEPS_PER_DAY,
     THETA,
-    simulate,
 )
 from reedmace.core.cycle.model.prior import PRIOR_MEDIAN, PRIOR_SPREAD, bottle_window, prior_median, start_factor
+from reedmace.core.cycle.model.simulation_kernel import simulate
 from reedmace.core.cycle.record.log import (
     BottleWindow,
     CycleLog,

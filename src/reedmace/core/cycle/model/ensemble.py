@@ -23,8 +23,9 @@ from reedmace.core.cycle.model.draw_weights import (
     reading_worth,
 )
 from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of, step_of, with_first_dose
-from reedmace.core.cycle.model.nitrogen_kernel import PARAMETERS, simulate
+from reedmace.core.cycle.model.nitrogen_kernel import PARAMETERS
 from reedmace.core.cycle.model.prior import below_median, prior_median, prior_spread, spread_out
+from reedmace.core.cycle.model.simulation_kernel import simulate
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.suspect_readings import Figures, figures_of, suspect_readings
 from reedmace.core.flow.hydraulic_kernel import set_threads
