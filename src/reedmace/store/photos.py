@@ -213,7 +213,9 @@ class BoxPhotos:
     def put(self, box_id: int, picture: Photo, now: datetime, most_bytes: int) -> str:
         """Store or replace one; its digest. Raises NoSuchPhotoError where the box is not theirs, OverQuota."""
         self._check_box(box_id)
-        if held_bytes(self._database, self._account_id) + picture.size > most_bytes:
+        replaced = BoxPhotoRow.select(BoxPhotoRow.size).where(BoxPhotoRow.box == box_id).bind(self._database).first()
+        held = held_bytes(self._database, self._account_id) - (0 if replaced is None else replaced.size)
+        if held + picture.size > most_bytes:
             raise too_many_photos()
         columns = {"box": box_id, **_columns(picture, now)}
         insert = BoxPhotoRow.insert(columns).on_conflict_replace()
