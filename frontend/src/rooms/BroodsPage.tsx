@@ -13,6 +13,7 @@ import { useBroods } from "../api/rooms";
 import type { Body, BroodRow } from "../api/schemas";
 import { useLoadedTables } from "../api/tables";
 import { useTanks } from "../api/tanks";
+import { BroodCurve } from "../charts/BroodCurve";
 import { Button, Figure, InlineButton, phone, PickOne, ProblemNote, Select, Verdict } from "../kit";
 import { NumberBox } from "../kit/quantities";
 import { LOCALE } from "../quantity/locale";
@@ -100,6 +101,12 @@ function BroodCard({ row, others }: { row: BroodRow; others: Named[] }) {
         )}
       </p>
       <Facts row={row} />
+      {row.answer && row.answer.swims_in_days === null && (
+        <details>
+          <summary>How they grow</summary>
+          <BroodCurve answer={row.answer} smallInDays={row.small_at ? daysUntil(row.small_at) : null} />
+        </details>
+      )}
       <Line>
         {!counts && (
           <Button
@@ -134,6 +141,10 @@ function BroodCard({ row, others }: { row: BroodRow; others: Named[] }) {
       <ProblemNote problem={error} />
     </Card>
   );
+}
+
+function daysUntil(iso: string): number {
+  return (new Date(iso).getTime() - Date.now()) / 86_400_000;
 }
 
 function day(iso: string): string {
