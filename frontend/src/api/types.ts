@@ -27859,7 +27859,10 @@ export interface components {
             minutes_left: number;
             /** May Go */
             may_go: boolean;
-            /** After Words */
+            /**
+             * After Words
+             * @description What each tank has after the move; empty where it may not go
+             */
             after_words: string;
             /** Steps */
             steps: components["schemas"]["MoveStep"][];

@@ -180,13 +180,13 @@ function ByMail({ state, onChoose }: Part & { state: NoticeState }) {
           In this demo all mail stays here: <Link to="/demo/mail">see what arrived</Link>.
         </p>
       )}
-      {choice.mail && <Lists choice={choice} onChoose={onChoose} />}
+      {choice.mail && <MailLists choice={choice} onChoose={onChoose} />}
     </section>
   );
 }
 
 /** Which lists come, when, and the hours that stay quiet. */
-function Lists({ choice, onChoose }: Part & { choice: NoticeChoice }) {
+function MailLists({ choice, onChoose }: Part & { choice: NoticeChoice }) {
   return (
     <>
       <YesNo

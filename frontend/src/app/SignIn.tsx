@@ -55,7 +55,7 @@ export function SignIn({ demoOpen, mailOn, invited }: Props) {
   };
   if (made !== null)
     return (
-      <Codes
+      <NewAccountCodes
         codes={made.recovery_codes}
         onDone={() => {
           enter(made);
@@ -83,7 +83,7 @@ export function SignIn({ demoOpen, mailOn, invited }: Props) {
               you are asked.
             </Note>
           )}
-          <WhatItDoes />
+          <Intro />
           {demoOpen && (
             <div>
               <Button isDisabled={busy} onPress={() => void go(ask(client.POST("/api/session/demo")), enter)}>
@@ -112,7 +112,7 @@ export function SignIn({ demoOpen, mailOn, invited }: Props) {
   );
 }
 
-function WhatItDoes() {
+function Intro() {
   return (
     <>
       <Verdict>
@@ -127,7 +127,7 @@ function WhatItDoes() {
 }
 
 /** Recovery codes of an account just made. */
-function Codes({ codes, onDone }: { codes: string[]; onDone: () => void }) {
+function NewAccountCodes({ codes, onDone }: { codes: string[]; onDone: () => void }) {
   return (
     <Page>
       <Noted>

@@ -57,7 +57,7 @@ export function Together({ rows, chosen, onChoose, children }: Props) {
   const none = chosen.length === 0 || write.isPending;
   return (
     <Box aria-label="For the chosen tanks" className="screen-only">
-      <Choice rows={rows} chosen={chosen} onChoose={onChoose} />
+      <ChosenTanks rows={rows} chosen={chosen} onChoose={onChoose} />
       <div>
         {DOINGS.map(([words, body]) => (
           <Button
@@ -91,7 +91,7 @@ export function Together({ rows, chosen, onChoose, children }: Props) {
 }
 
 /** Which tanks it is for: all, those with something due, none. */
-function Choice({ rows, chosen, onChoose }: Omit<Props, "children">) {
+function ChosenTanks({ rows, chosen, onChoose }: Omit<Props, "children">) {
   const now = Date.now();
   const due = rows.filter((r) => r.next.some((d) => new Date(d.at).getTime() <= now)).map((r) => r.tank_id);
   return (

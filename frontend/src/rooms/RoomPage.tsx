@@ -80,9 +80,9 @@ function Room({ seen }: { seen: RoomSeen }) {
             }}
           >
             {held ? (
-              <InHand sponge={held} rows={view.rows} />
+              <HeldSpongeNote sponge={held} rows={view.rows} />
             ) : (
-              move && <Dropped move={move} rows={view.rows} />
+              move && <SpongeQuestion move={move} rows={view.rows} />
             )}
           </Wall>
           {changed && (
@@ -116,7 +116,7 @@ interface Move {
 }
 
 /** A sponge waits for the tank it goes into. */
-function InHand({ sponge, rows }: { sponge: SpongeInHand; rows: RoomView["rows"] }) {
+function HeldSpongeNote({ sponge, rows }: { sponge: SpongeInHand; rows: RoomView["rows"] }) {
   const from = rows.find((r) => r.tank_id === sponge.fromId);
   return (
     <p role="status">
@@ -127,7 +127,7 @@ function InHand({ sponge, rows }: { sponge: SpongeInHand; rows: RoomView["rows"]
 }
 
 /** A sponge was put over another tank: asked before it is written. */
-function Dropped({ move: { sponge, toId }, rows }: { move: Move; rows: RoomView["rows"] }) {
+function SpongeQuestion({ move: { sponge, toId }, rows }: { move: Move; rows: RoomView["rows"] }) {
   const [from, to] = [sponge.fromId, toId].map((id) => rows.find((r) => r.tank_id === id));
   if (!from || !to) return null;
   return (

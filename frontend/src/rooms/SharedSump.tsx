@@ -2,10 +2,11 @@
 import { range } from "../api/range";
 import { styled } from "styled-components";
 import { useBlanks } from "../api/tables";
-import type { RoomPlan, RoomView, Sump } from "../api/schemas";
+import type { RoomPlan, RoomView } from "../api/schemas";
 import { Button, Caution, Figure, Lead, YesNo } from "../kit";
 import { NumberBox, QuantityField } from "../kit/quantities";
 import { bare, fixed, show } from "../quantity/format";
+import { SUMP_SIZES } from "../shared/sumpSizes";
 import { Fields, Figures as Table } from "./parts";
 
 interface Props {
@@ -14,13 +15,6 @@ interface Props {
   put: (change: Partial<RoomPlan>) => void;
 }
 type RoomSump = NonNullable<RoomPlan["sump"]>;
-
-const SIZES = [
-  ["length_cm", "Sump length"],
-  ["width_cm", "Sump width"],
-  ["height_cm", "Sump height"],
-  ["level_cm", "Level while it runs"],
-] as const satisfies readonly (readonly [keyof Sump, string])[];
 
 export function SharedSump({ plan, view, put }: Props) {
   const start = useBlanks().room_sump;
@@ -73,7 +67,7 @@ export function SharedSump({ plan, view, put }: Props) {
                 change({ bore_mm });
               }}
             />
-            {SIZES.map(([key, label]) => (
+            {SUMP_SIZES.map(([key, label]) => (
               <QuantityField
                 key={key}
                 label={label}
@@ -85,7 +79,7 @@ export function SharedSump({ plan, view, put }: Props) {
               />
             ))}
           </Fields>
-          <OnSump
+          <TanksOnSump
             rows={view.rows}
             ids={sump.tank_ids}
             onChange={(tank_ids) => {
@@ -98,13 +92,13 @@ export function SharedSump({ plan, view, put }: Props) {
   );
 }
 
-interface OnSumpProps {
+interface TanksOnSumpProps {
   rows: RoomView["rows"];
   ids: number[];
   onChange: (ids: number[]) => void;
 }
 
-function OnSump({ rows, ids, onChange }: OnSumpProps) {
+function TanksOnSump({ rows, ids, onChange }: TanksOnSumpProps) {
   return (
     <Ticks aria-label="On the sump">
       {rows.map((r) => (

@@ -1,6 +1,7 @@
 /** Spare sponges on the wall: each is dragged into another tank, or pressed, and then the tank it goes into. */
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { useRef, useState, type KeyboardEvent } from "react";
 import { styled } from "styled-components";
+import { svgPoint } from "../kit/svgPoint";
 import type { Placed } from "./Wall";
 
 /** A spare that was taken up. */
@@ -69,10 +70,6 @@ interface PieceProps {
 function Piece({ label, x, y, held, onPress, onLet, onDrop }: PieceProps) {
   const from = useRef<{ start: DOMPoint; moved: boolean } | null>(null);
   const [by, setBy] = useState({ x: 0, y: 0 });
-  const place = (e: PointerEvent<SVGGElement>) => {
-    const matrix = e.currentTarget.ownerSVGElement?.getScreenCTM();
-    return matrix ? new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse()) : null;
-  };
   const key = (e: KeyboardEvent) => {
     if (e.key === "Enter" || e.key === " ") onPress();
     else if (e.key === "Escape") onLet();
@@ -88,13 +85,13 @@ function Piece({ label, x, y, held, onPress, onLet, onDrop }: PieceProps) {
       transform={`translate(${x + by.x} ${y + by.y})`}
       onKeyDown={key}
       onPointerDown={(e) => {
-        const at = place(e);
+        const at = svgPoint(e);
         if (!at) return;
         from.current = { start: at, moved: false };
         e.currentTarget.setPointerCapture(e.pointerId);
       }}
       onPointerMove={(e) => {
-        const at = from.current && place(e);
+        const at = from.current && svgPoint(e);
         if (!at || !from.current) return;
         const next = { x: at.x - from.current.start.x, y: at.y - from.current.start.y };
         if (!from.current.moved && Math.hypot(next.x, next.y) < GAP) return;
@@ -102,7 +99,7 @@ function Piece({ label, x, y, held, onPress, onLet, onDrop }: PieceProps) {
         setBy(next);
       }}
       onPointerUp={(e) => {
-        const at = place(e);
+        const at = svgPoint(e);
         if (from.current && !from.current.moved) onPress();
         else if (from.current && at) onDrop(at);
         from.current = null;

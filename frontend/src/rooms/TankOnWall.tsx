@@ -1,6 +1,7 @@
 /** A tank on the wall: dragged along its shelf, moved by keys, chosen by a press. */
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { styled } from "styled-components";
+import { svgPoint } from "../kit/svgPoint";
 import type { BoardRow } from "../api/schemas";
 import { MARKS, standsOf } from "./state";
 
@@ -26,10 +27,7 @@ export function TankOnWall({ row, air, x, foot, most, chosen, onMove, onShelf, o
   const give = (next: number) => {
     onMove(Math.round(Math.min(Math.max(next, 0), Math.max(most, 0))));
   };
-  const place = (e: PointerEvent<SVGGElement>) => {
-    const matrix = e.currentTarget.ownerSVGElement?.getScreenCTM();
-    return matrix ? new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse()).x : null;
-  };
+  const place = (e: PointerEvent<SVGGElement>) => svgPoint(e)?.x ?? null;
   const key = (e: KeyboardEvent) => {
     const step = e.shiftKey ? 10 : 1;
     if (e.key === "ArrowLeft") give(x - step);

@@ -1,6 +1,7 @@
 /** Objects on the wall besides tanks: dragged, moved by arrow keys, removed with Delete. */
-import { useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from "react";
+import { useRef, type KeyboardEvent, type ReactNode } from "react";
 import { styled } from "styled-components";
+import { svgPoint } from "../kit/svgPoint";
 
 interface Props {
   label: string;
@@ -30,10 +31,6 @@ export function OnWall({ label, x, y, down, most, upright, onMove, onRemove, chi
     const within = (value: number, top: number) => Math.round(Math.min(Math.max(value, 0), top));
     onMove(upright ? x : within(nextX, most.x), within(nextY, most.y));
   };
-  const place = (e: PointerEvent<SVGGElement>) => {
-    const matrix = e.currentTarget.ownerSVGElement?.getScreenCTM();
-    return matrix ? new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse()) : null;
-  };
   const key = (e: KeyboardEvent) => {
     const step = STEPS[e.key];
     if (step) {
@@ -50,13 +47,13 @@ export function OnWall({ label, x, y, down, most, upright, onMove, onRemove, chi
       aria-label={`${label}, ${Math.round(x)} cm from the left, ${Math.round(y)} cm up; arrow keys move it${onRemove ? ", Delete takes it away" : ""}`}
       onKeyDown={key}
       onPointerDown={(e) => {
-        const at = place(e);
+        const at = svgPoint(e);
         if (!at) return;
         held.current = { x: at.x - x, y: at.y + y };
         e.currentTarget.setPointerCapture(e.pointerId);
       }}
       onPointerMove={(e) => {
-        const at = held.current && place(e);
+        const at = held.current && svgPoint(e);
         if (at && held.current) give(at.x - held.current.x, held.current.y - at.y);
       }}
       onPointerUp={() => {

@@ -1,6 +1,7 @@
 /** Drag handles on the drawing for mouse, touch or arrow keys, in centimetres of the real tank. */
 import { useRef, type KeyboardEvent, type PointerEvent } from "react";
 import { styled } from "styled-components";
+import { svgPoint } from "../kit/svgPoint";
 import type { Filter, FittingPlan, TankPlan } from "../api/schemas";
 import type { Sheet } from "./geometry";
 import type { HandleName, HandleSpec } from "./handleSpec";
@@ -114,10 +115,8 @@ function Handle({ spec, onMove }: { spec: HandleSpec; onMove: (cm: number) => vo
     give(current() + move);
   };
   const place = (e: PointerEvent<SVGGElement>): number | null => {
-    const matrix = e.currentTarget.ownerSVGElement?.getScreenCTM();
-    if (!matrix) return null;
-    const point = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
-    return spec.along === "x" ? point.x : point.y;
+    const point = svgPoint(e);
+    return point && (spec.along === "x" ? point.x : point.y);
   };
   const turn = spec.along === "x" ? `rotate(90 ${spec.x} ${spec.y})` : undefined;
   return (

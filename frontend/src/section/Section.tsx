@@ -215,7 +215,7 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
         strokeWidth={0.9}
         fill="none"
       />
-      <InTheWater
+      <WaterText
         sheet={sheet}
         volume={dimensions ? volume : undefined}
         lines={linesWithin(water, tankWidth)}
@@ -238,14 +238,14 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
   );
 }
 
-interface InTheWaterProps {
+interface WaterTextProps {
   sheet: Sheet;
   volume: SectionProps["volume"];
   lines: string[];
 }
 
 /** What is written in the water: how much it is, or other lines. */
-function InTheWater({ sheet, volume, lines }: InTheWaterProps) {
+function WaterText({ sheet, volume, lines }: WaterTextProps) {
   const { left, tankWidth, waterY, bottomY } = sheet;
   const middle = left + tankWidth / 2;
   return (

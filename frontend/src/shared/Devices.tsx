@@ -20,13 +20,13 @@ interface Props {
   filters: [string, string][];
 }
 
-interface WritersProps {
+interface DeviceRowsProps {
   devices: DeviceList["devices"];
   filters: Props["filters"];
   onRemove: (id: number) => void;
 }
 
-function Writers({ devices, filters, onRemove }: WritersProps) {
+function DeviceRows({ devices, filters, onRemove }: DeviceRowsProps) {
   return (
     <ul>
       {devices.map((d) => (
@@ -96,7 +96,7 @@ export function Devices({ tankId, filters }: Props) {
   };
   return (
     <>
-      <Writers
+      <DeviceRows
         devices={list.data?.devices ?? []}
         filters={filters}
         onRemove={(id) => void attempt(() => remove(id))}

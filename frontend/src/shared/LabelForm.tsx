@@ -219,7 +219,7 @@ function PasteLabel({ onRead }: { onRead: (read: Partial<Label>) => void }) {
         <span role="status">{read?.verdict}</span>
       </Bar>
       <ProblemNote problem={problem} />
-      {read && read.fields.length > 0 && <Found read={read} />}
+      {read && read.fields.length > 0 && <LabelSummary read={read} />}
     </details>
   );
 }
@@ -233,7 +233,7 @@ function filled(label: Label): Partial<Label> {
   );
 }
 
-function Found({ read }: { read: AnswerOf<"read-label"> }) {
+function LabelSummary({ read }: { read: AnswerOf<"read-label"> }) {
   return (
     <>
       <Read>

@@ -6,7 +6,9 @@ import { SITUATIONS } from "./situations";
 import { LOCALE } from "../quantity/locale";
 import { parameterWords } from "../quantity/waterParameters";
 
-const CARED: Partial<Record<string, string>> = {
+type Cared = Extract<Entry["body"], { kind: "care" }>["what"];
+
+const CARED: Record<Exclude<Cared, "part">, string> = {
   guard: "Guard sponge rinsed",
   carbon: "Carbon changed",
   plugs: "Seen running again",
@@ -120,7 +122,7 @@ const WORDS: Words = {
   stocking: (body, name) =>
     `${stockingWord(body.count, body.moved)}: ${Math.abs(body.count)} ${name(body.species_id)}`,
   quarantine: (body) => (body.days ? `Quarantine of ${body.days} days begins` : "Quarantine ended"),
-  care: (body) => CARED[body.what] ?? `New part: ${body.part || "not named"}`,
+  care: (body) => (body.what === "part" ? `New part: ${body.part || "not named"}` : CARED[body.what]),
   ailing: (body, name) =>
     body.signs.length === 0
       ? "All are well again"

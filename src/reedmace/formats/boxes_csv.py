@@ -76,8 +76,8 @@ def _row(line: int, cells: dict[str, str]) -> tuple[Filter | None, list[RowError
         return Filter.model_validate(_usual(data) | data), []
     except ValidationError as error:
         wrong = [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in issues_of(error)]
-        # Of a kind or size that is not understood nothing usual is known: only what was typed is at fault.
-        return None, [one for one in wrong if one.column in data] or wrong
+        # Of a kind or size that is not understood nothing usual is known: only what was typed or is needed is at fault.
+        return None, [one for one in wrong if one.column in data or one.column in NEEDED]
 
 
 def _cell(column: str, cell: str) -> object:

@@ -28,6 +28,8 @@ def test_warmer_and_seeded_are_sooner_and_side_by_side() -> None:
 def test_a_sponge_is_usable_from_fifteen_days_and_ready_in_a_month() -> None:
     assert [seed(days_seeding=d).state for d in (5, 15, 30)] == ["too-young", "usable", "ready"]
     assert not seed(days_seeding=5).may_go
+    assert seed(days_seeding=5).after_words == ""
+    assert "50 %" in seed(days_seeding=40).after_words
     assert seed(days_seeding=21).grown_share == pytest.approx(0.7)
 
 
@@ -42,4 +44,5 @@ def test_the_clock_out_of_water_counts_and_dry_is_worst() -> None:
 
 def test_a_sick_tank_gives_no_sponge() -> None:
     assert not seed(days_seeding=40, disease_note="sick-now").may_go
+    assert seed(days_seeding=40, disease_note="sick-now").after_words == ""
     assert "health" in seed(days_seeding=40, disease_note="unknown").verdict

@@ -4,8 +4,8 @@ from datetime import timedelta
 
 import pytest
 
-from reedmace.core.upkeep.room_round import CHANGE_SETUP_MIN
-from reedmace.logbook.rooms.round_tasks import MEAL_MIN, TankTask, round_tasks
+from reedmace.core.upkeep.room_round import CHANGE_SETUP_MIN, MEAL_MIN
+from reedmace.logbook.rooms.round_tasks import TankTask, round_tasks
 from reedmace.logbook.rooms.shared_resources import RoomTank
 from tests.support.fitting import BY_ID, NOW, state_of
 
@@ -62,3 +62,13 @@ def test_two_broods_are_one_task_that_takes_twice_as_long() -> None:
     one, two = tasks(*SWIM)["feed-young"], tasks(*SWIM, *second)["feed-young"]
     assert two.minutes == pytest.approx(2 * one.minutes)
     assert two.why.count("Angelfish") == 2
+
+
+def test_young_that_nobody_described_are_fed_too() -> None:
+    unknown = (2, {"kind": "brood", "brood": "brood-3", "species_id": "pond-shrimp", "what": "free-swimming"})
+    alone, beside = tasks(unknown)["feed-young"], tasks(*SWIM, unknown)["feed-young"]
+    assert alone.title == "Feed the young"
+    assert "Nobody has described pond-shrimp" in alone.why
+    assert alone.minutes == MEAL_MIN
+    assert "Angelfish" in beside.why
+    assert "pond-shrimp" in beside.why

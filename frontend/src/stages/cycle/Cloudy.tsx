@@ -7,13 +7,13 @@ import { Fields, Figure, PickOne, ProblemNote, Select, YesNo } from "../../kit";
 import { NumberBox } from "../../kit/quantities";
 import { Columns } from "../../kit";
 
-interface DescribedProps {
+interface CloudFieldsProps {
   seen: Question;
   set: (change: Partial<Question>) => void;
 }
 
 /** The cloud as the keeper sees it. */
-function Described({ seen, set }: DescribedProps) {
+function CloudFields({ seen, set }: CloudFieldsProps) {
   return (
     <div>
       <PickOne
@@ -107,7 +107,7 @@ export function Cloudy({ known }: { known: Question }) {
   });
   return (
     <Columns>
-      <Described seen={seen} set={set} />
+      <CloudFields seen={seen} set={set} />
       <div>
         <ProblemNote problem={answer.error} />
         {answer.data && (

@@ -88,7 +88,7 @@ export function CsvImport({ tankId }: { tankId: number }) {
       <ProblemNote problem={problem} />
       {preview && question && (
         <>
-          <Found preview={preview} />
+          <PreviewSummary preview={preview} />
           <Columns columns={preview.columns} onChange={map} />
           <DateOrder
             order={preview.date_order as Order}
@@ -96,7 +96,7 @@ export function CsvImport({ tankId }: { tankId: number }) {
           />
           <FaultList faults={preview.faults} />
           {preview.rows.length > 0 && <ReadingRows rows={preview.rows} />}
-          <Decision
+          <ImportButtons
             preview={preview}
             onWrite={() => void write()}
             onLeave={() => {
@@ -180,13 +180,13 @@ function Columns({ columns, onChange }: ColumnsProps) {
   );
 }
 
-interface DecisionProps {
+interface ImportButtonsProps {
   preview: CsvPreview;
   onWrite: () => void;
   onLeave: () => void;
 }
 
-function Decision({ preview, onWrite, onLeave }: DecisionProps) {
+function ImportButtons({ preview, onWrite, onLeave }: ImportButtonsProps) {
   return (
     <Bar>
       <Button isDisabled={preview.faults.length > 0 || preview.good === 0} onPress={onWrite}>
@@ -199,7 +199,7 @@ function Decision({ preview, onWrite, onLeave }: DecisionProps) {
   );
 }
 
-function Found({ preview }: { preview: CsvPreview }) {
+function PreviewSummary({ preview }: { preview: CsvPreview }) {
   return (
     <Lead>
       {preview.good} row{preview.good === 1 ? "" : "s"} can be written

@@ -36,7 +36,7 @@ export function CyclePlanForm({ tankId, logbook }: { tankId: number; logbook: Lo
           {bar}
         </BeginBox>
       )}
-      <Choice
+      <ChosenMethod
         choice={choice}
         methods={view?.methods ?? undefined}
         waiting={asked.isPending}
@@ -91,14 +91,14 @@ function useChoice(plan: CyclePlan, first: boolean) {
   return { choosing, setChoosing, resources, setResources, animalsIn, setAnimalsIn, asked };
 }
 
-interface ChoiceProps {
+interface ChosenMethodProps {
   choice: ReturnType<typeof useChoice>;
   methods?: NonNullable<CycleStartView["methods"]>;
   waiting: boolean;
   onChoose: (method: MethodChoice) => void;
 }
 
-function Choice({ choice, methods, waiting, onChoose }: ChoiceProps) {
+function ChosenMethod({ choice, methods, waiting, onChoose }: ChosenMethodProps) {
   if (!choice.choosing)
     return (
       <div>

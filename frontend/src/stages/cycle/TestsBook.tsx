@@ -161,13 +161,13 @@ function Correction({ tankId, entry, earlier, onDone }: CorrectionProps) {
         </Button>
       </Bar>
       <ProblemNote problem={write.error instanceof ProblemError ? write.error : null} />
-      {earlier.length > 0 && <Earlier entries={earlier} />}
+      {earlier.length > 0 && <EarlierReadings entries={earlier} />}
     </Panel>
   );
 }
 
 /** What the test said before it was corrected. */
-function Earlier({ entries }: { entries: Entry[] }) {
+function EarlierReadings({ entries }: { entries: Entry[] }) {
   return (
     <ul>
       {entries.map((e) => (

@@ -66,13 +66,13 @@ export default function MediaBuilder({ filter, baskets, next, answer, onChange }
                 change(i, { litres });
               }}
             />
-            <Seating
+            <BasketTicks
               basket={b}
               onChange={(put) => {
                 change(i, put);
               }}
             />
-            <Order
+            <BasketButtons
               name={b.media}
               first={i === 0}
               last={i === baskets.length - 1}
@@ -98,7 +98,7 @@ export default function MediaBuilder({ filter, baskets, next, answer, onChange }
         </Button>
         <span>{show(filter.media_l, "L", 1)} of room.</span>
       </Bar>
-      {answer && baskets.length > 0 && <Effect answer={answer} />}
+      {answer && baskets.length > 0 && <StackFacts answer={answer} />}
     </>
   );
 }
@@ -124,7 +124,7 @@ function useOrder(baskets: Basket[], onChange: Props["onChange"]) {
 }
 
 /** What the stack does in this tank. */
-function Effect({ answer }: { answer: MediaStack }) {
+function StackFacts({ answer }: { answer: MediaStack }) {
   return (
     <>
       <p role="status">{answer.verdict}</p>
@@ -156,7 +156,7 @@ function Effect({ answer }: { answer: MediaStack }) {
   );
 }
 
-function Seating({ basket, onChange }: { basket: Basket; onChange: (put: Partial<Basket>) => void }) {
+function BasketTicks({ basket, onChange }: { basket: Basket; onChange: (put: Partial<Basket>) => void }) {
   return (
     <div>
       <YesNo
@@ -177,7 +177,7 @@ function Seating({ basket, onChange }: { basket: Basket; onChange: (put: Partial
   );
 }
 
-interface OrderProps {
+interface BasketButtonsProps {
   name: string;
   first: boolean;
   last: boolean;
@@ -186,7 +186,7 @@ interface OrderProps {
 }
 
 /** Earlier, later, out. */
-function Order({ name, first, last, onMove, onOut }: OrderProps) {
+function BasketButtons({ name, first, last, onMove, onOut }: BasketButtonsProps) {
   return (
     <div>
       <Button

@@ -23,14 +23,14 @@ export function ThisTank({ tankId }: { tankId: number }) {
   return name ? <Named key={name} tankId={tankId} name={name} /> : null;
 }
 
-interface LeavingProps {
+interface ArchiveOrRemoveProps {
   tankId: number;
   /** Runs a request and goes to the address it returns. */
   attempt: (work: () => Promise<string>) => Promise<void>;
 }
 
 /** Out of sight, or gone; its logbook as a file first. */
-function Leaving({ tankId, attempt }: LeavingProps) {
+function ArchiveOrRemove({ tankId, attempt }: ArchiveOrRemoveProps) {
   const path = { path: { tank_id: tankId } };
   return (
     <Bar>
@@ -129,7 +129,7 @@ function Named({ tankId, name }: { tankId: number; name: string }) {
           Copy it
         </Button>
       </Bar>
-      <Leaving tankId={tankId} attempt={attempt} />
+      <ArchiveOrRemove tankId={tankId} attempt={attempt} />
       <SecretLink
         title="A link to look"
         words="Whoever has it sees how this tank stands, its newest tests and what is due, without an account: for a friend, a shop, a sitter. It changes nothing, and can be revoked."

@@ -5,13 +5,7 @@ import type { Sump } from "../../api/schemas";
 import { Fields, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../kit/quantities";
 import { show } from "../../quantity/format";
-
-const SIZES = [
-  ["length_cm", "Sump length"],
-  ["width_cm", "Sump width"],
-  ["height_cm", "Sump height"],
-  ["level_cm", "Level while it runs"],
-] as const;
+import { SUMP_SIZES } from "../../shared/sumpSizes";
 
 interface Props {
   sump: Sump | null;
@@ -75,7 +69,7 @@ export function SumpForm({ sump, heldL, freeL, onChange }: Props) {
       {sump && (
         <>
           <Fields>
-            {SIZES.map(([key, label]) => (
+            {SUMP_SIZES.map(([key, label]) => (
               <QuantityField
                 key={key}
                 label={label}

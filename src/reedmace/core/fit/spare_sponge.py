@@ -2,6 +2,8 @@
 
 from typing import Annotated, Literal
 
+from pydantic import Field
+
 from reedmace.core.contract import Answer, Question, Share, Working, computation, number
 from reedmace.core.film import FULL_DAYS, HALF_LIFE_MIN, USABLE_DAYS, Travels, alive_share, grown_share
 from reedmace.core.fit.filter_move import MoveStep
@@ -28,7 +30,7 @@ class SpongeSeedAnswer(Answer):
     ready_in_days: Annotated[float, number("days", 0, 400)]
     minutes_left: Annotated[float, number("min", 0, 10000, "Until half of the film is lost")]
     may_go: bool
-    after_words: str
+    after_words: str = Field(description="What each tank has after the move; empty where it may not go")
     steps: list[MoveStep]
 
 
@@ -120,6 +122,7 @@ def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
     state: State = (
         "ready" if q.days_seeding >= FULL_DAYS else "usable" if q.days_seeding >= USABLE_DAYS else "too-young"
     )
+    may_go = state != "too-young" and q.disease_note != "sick-now"
     return SpongeSeedAnswer(
         verdict=_verdict(q, state, grown, alive),
         working=w.lines,
@@ -129,7 +132,7 @@ def sponge_seed(question: SpongeSeedQuestion) -> SpongeSeedAnswer:
         brings_share=brings,
         ready_in_days=max(FULL_DAYS - q.days_seeding, 0.0),
         minutes_left=max(half - q.minutes_out, 0.0),
-        may_go=state != "too-young" and q.disease_note != "sick-now",
-        after_words=_after_words(brings),
+        may_go=may_go,
+        after_words=_after_words(brings) if may_go else "",
         steps=list(_STEPS),
     )

@@ -270,8 +270,7 @@ def _verdict(a: BroodAnswer) -> str:
         return f"Free-swimming {when}: no food before. {_ahead(a)}"
     many = f"About {a.count} (not counted)" if a.assumed else f"{a.count}"
     length = formatting.cm(a.length_cm, ".1f")
-    often = "twice" if a.meals_count == 2 else f"{a.meals_count} times"
-    return f"{many} young, about {length}: {a.food}, {often} a day. {_ahead(a)}"
+    return f"{many} young, about {length}: {a.food}, {times_in_words(a.meals_count)} a day. {_ahead(a)}"
 
 
 def _ahead(a: BroodAnswer) -> str:
@@ -287,6 +286,11 @@ def _ahead(a: BroodAnswer) -> str:
         if a.too_small_in_days < a.sale_in_days
         else f"This tank does until they leave at {sale}, in about {in_words(max(a.sale_in_days, 1))}."
     )
+
+
+def times_in_words(count: int) -> str:
+    """Once, twice, 3 times. count: 1 or more."""
+    return {1: "once", 2: "twice"}.get(count, f"{count} times")
 
 
 def in_words(days: float) -> str:

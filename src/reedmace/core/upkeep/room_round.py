@@ -21,6 +21,8 @@ MOST_FILM_SHARE = 1 / 3
 """Largest share of a room's sponges squeezed in a week, so that work and film come out even (common practice)."""
 CHANGE_SETUP_MIN = 5.0
 """Minutes of a water change besides the pumping: hoses, treatment, wiping up (memory)."""
+MEAL_MIN = 2.0
+"""Minutes one meal of one brood takes (memory)."""
 USUAL_PUMP_LPH = 600.0
 """Litres an hour through a hose or from buckets, out or in (memory)."""
 NAMED = 4

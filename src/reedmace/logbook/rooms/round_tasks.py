@@ -8,10 +8,11 @@ from pydantic import AwareDatetime, Field
 from reedmace.core.contract import Part, number
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.quantity import formatting
+from reedmace.core.stock.brood import times_in_words
 from reedmace.core.upkeep.care_plan import CHANGE_SHARE
 from reedmace.core.upkeep.care_schemas import CareWhat
-from reedmace.core.upkeep.room_round import CHANGE_SETUP_MIN
-from reedmace.logbook.care.brood_care import brood_care
+from reedmace.core.upkeep.room_round import CHANGE_SETUP_MIN, MEAL_MIN
+from reedmace.logbook.care.brood_care import BroodCare, brood_care
 from reedmace.logbook.care.care_rows import care_row
 from reedmace.logbook.care.due import tops_up
 from reedmace.logbook.care.last_done import last_done
@@ -20,9 +21,6 @@ from reedmace.logbook.replay.entries import Body, CareDone
 from reedmace.logbook.replay.equipment import installed_filters
 from reedmace.logbook.replay.water import net_litres
 from reedmace.logbook.rooms.shared_resources import RoomTank
-
-MEAL_MIN = 2.0
-"""Minutes one meal of a tank's young takes (memory)."""
 
 
 class TankTask(Part):
@@ -90,14 +88,12 @@ def round_tasks(tank: RoomTank, now: datetime) -> list[TankTask]:
 
 def _feeding(tank: RoomTank, now: datetime) -> list[TankTask]:
     """The day's meals of a tank's young, all its broods in one task; none while none of them eat."""
-    eating = [
-        (one, one.answer)
-        for one in brood_care(tank.state, now)
-        if one.answer is not None and one.answer.food is not None and one.answer.count > 0
-    ]
+    eating = [one for one in brood_care(tank.state, now) if _eats(one)]
     if not eating:
         return []
-    meals = max(answer.meals_count for _, answer in eating)
+    # How often those of a species that nobody described eat is not known: at least one meal.
+    known = [one.answer.meals_count for one in eating if one.answer is not None]
+    meals = max(known, default=1)
     fed_at = last_done(tank.state, "feed-young", None)
     due_at = now if fed_at is None else max(fed_at + timedelta(days=1), now - timedelta(days=1))
     return [
@@ -106,8 +102,8 @@ def _feeding(tank: RoomTank, now: datetime) -> list[TankTask]:
             tank_id=tank.id,
             what="feed-young",
             filter_key=None,
-            title=f"Feed the young {'once' if meals == 1 else 'twice' if meals == 2 else f'{meals} times'}",
-            why="; ".join(f"{one.common_name}: {formatting.inside(answer.food or '')}" for one, answer in eating) + ".",
+            title=f"Feed the young {times_in_words(meals)}" if known else "Feed the young",
+            why=" ".join(_meal_words(one) for one in eating),
             every_days=1.0,
             due_at=due_at,
             not_before_at=due_at - timedelta(days=0.5),
@@ -121,3 +117,17 @@ def _feeding(tank: RoomTank, now: datetime) -> list[TankTask]:
             pour=None,
         )
     ]
+
+
+def _eats(one: BroodCare) -> bool:
+    """Whether it has young that take food, of a described species or not."""
+    if one.answer is None:
+        return one.free_at is not None
+    return one.answer.food is not None and one.answer.count > 0
+
+
+def _meal_words(one: BroodCare) -> str:
+    """What its young eat, or that nobody described it."""
+    if one.answer is None:
+        return one.verdict
+    return f"{one.common_name}: {formatting.inside(one.answer.food or '')}."

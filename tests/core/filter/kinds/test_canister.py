@@ -1,5 +1,7 @@
 """The canister: its loop, its priming, its steps."""
 
+from itertools import pairwise
+
 import pytest
 
 from reedmace.core.contract import Working
@@ -52,7 +54,5 @@ def test_planned_hose_and_guard_are_told_where_there_are_any() -> None:
 def test_a_stopped_one_turns_foul_and_is_rinsed_before_it_runs() -> None:
     assert KIND.closed
     assert "open, rinse in tank water" in KIND.power_cut.on_return
-    assert (
-        sum(KIND.care.steps[i].after == [KIND.care.steps[i - 1].id] for i in range(1, len(KIND.care.steps)))
-        == len(KIND.care.steps) - 1
-    )
+    for before, one in pairwise(KIND.care.steps):
+        assert one.after == [before.id]
