@@ -36,6 +36,13 @@ def test_each_fault_is_told_by_its_column(row: str, column: str) -> None:
     assert [e.column for e in errors] == [column]
 
 
+def test_a_fault_of_the_row_as_a_whole_is_told_too() -> None:
+    found, errors = read_boxes("name,kind,box_lph,max_head_m\nGood,canister,700,1.3\nA,canister,800,\n")
+    assert found == []
+    assert [(e.line, e.column) for e in errors] == [(3, "")]
+    assert "max_head_m" in errors[0].what
+
+
 def test_two_of_one_id_are_refused() -> None:
     _, errors = read_boxes("id,name,kind,box_lph\nx1,A,sponge,200\nx1,B,sponge,300\n")
     assert errors[0].what == '"x1" stands on line 2 already.'

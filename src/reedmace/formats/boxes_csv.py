@@ -72,12 +72,14 @@ def _row(line: int, cells: dict[str, str]) -> tuple[Filter | None, list[RowError
     data.setdefault("id", "own-" + re.sub(r"[^a-z0-9]+", "-", str(data.get("name", "")).lower()).strip("-")[:70])
     if errors:
         return None, errors
+    usual = _usual(data)
     try:
-        return Filter.model_validate(_usual(data) | data), []
+        return Filter.model_validate(usual | data), []
     except ValidationError as error:
         wrong = [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in issues_of(error)]
         # Of a kind or size that is not understood nothing usual is known: only what was typed or is needed is at fault.
-        return None, [one for one in wrong if one.column in data or one.column in NEEDED]
+        own = wrong if usual else [one for one in wrong if one.column in data or one.column in NEEDED]
+        return None, own or wrong
 
 
 def _cell(column: str, cell: str) -> object:
