@@ -11,7 +11,7 @@ from reedmace.core.filter import Filter
 from reedmace.core.filter.kind_parts.traits import kind_traits
 from reedmace.core.filter.typical import LEAST_LPH, MOST_LPH, typical_box
 from reedmace.core.registry import issues_of
-from reedmace.formats.csv_rows import RowError, read_rows
+from reedmace.formats.csv_rows import RowError, column_of, read_rows
 
 COLUMNS: tuple[str, ...] = tuple(name for name in Filter.model_fields)
 NEEDED = ("name", "kind", "box_lph")
@@ -76,16 +76,10 @@ def _row(line: int, cells: dict[str, str]) -> tuple[Filter | None, list[RowError
     try:
         return Filter.model_validate(usual | data), []
     except ValidationError as error:
-        wrong = [RowError(line, _column_of(c.where), f"{c.what} {c.remedy}") for c in issues_of(error)]
+        wrong = [RowError(line, column_of(c.where, COLUMNS), f"{c.what} {c.remedy}") for c in issues_of(error)]
         # Of a kind or size that is not understood nothing usual is known: only what was typed or is needed is at fault.
         own = wrong if usual else [one for one in wrong if one.column in data or one.column in NEEDED]
         return None, own or wrong
-
-
-def _column_of(where: str) -> str:
-    """The column a fault stands in; "" where the row as a whole is at fault. where: as a fault names it."""
-    column = where.rsplit(".", 1)[-1]
-    return column if column in COLUMNS else ""
 
 
 def _cell(column: str, cell: str) -> object:

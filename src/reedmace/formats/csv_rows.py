@@ -2,7 +2,7 @@
 
 import csv
 import io
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from dataclasses import dataclass
 from typing import TypeVar
 
@@ -25,6 +25,12 @@ class RowError:
         """The same for the sender, with the remedy."""
         where = f"line {self.line}{', ' + self.column if self.column else ''}"
         return Issue(where=where, what=self.what, remedy="Correct it and send the file again.")
+
+
+def column_of(where: str, columns: Collection[str]) -> str:
+    """The column of a fault; "" where the row as a whole is at fault. where: as an Issue names it; columns: all."""
+    column = where.rsplit(".", 1)[-1]
+    return column if column in columns else ""
 
 
 def read_rows(

@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from reedmace.core.quantity import formatting
 from reedmace.core.registry import issues_of
 from reedmace.core.water_parameters import COLOUR_READ, WATER_PARAMETERS
-from reedmace.formats.csv_rows import RowError, read_rows
+from reedmace.formats.csv_rows import RowError, column_of, read_rows
 from reedmace.logbook.replay.entries import NewEntry, Reading
 from reedmace.logbook.times import in_our_time
 
@@ -150,4 +150,4 @@ def _row(line: int, cells: dict[str, str], now: datetime) -> tuple[NewEntry | No
         reading = Reading.model_validate(body)
         return NewEntry(key=reading_key(at, reading), at=at, body=reading), []
     except ValidationError as error:
-        return None, [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in issues_of(error)]
+        return None, [RowError(line, column_of(c.where, COLUMNS), f"{c.what} {c.remedy}") for c in issues_of(error)]
