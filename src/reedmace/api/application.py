@@ -51,6 +51,7 @@ from reedmace.api import (
     today,
     units,
 )
+from reedmace.api.json_provider import PydanticJSONProvider
 from reedmace.api.openapi_models import describe
 from reedmace.api.session import CurrentKeeper, check_csrf
 from reedmace.database import ANSWER_S, connect
@@ -176,6 +177,7 @@ def create_app(settings: Settings) -> APIFlask:
         static_folder=None,  # type: ignore[arg-type]
     )
     app.config.update(_config(settings))
+    app.json = PydanticJSONProvider(app)
     app.config["REEDMACE"] = settings
     app.config["REEDMACE_SHELF"] = shelf.read_given(settings.shelf)
     if settings.behind_tls:

@@ -4,7 +4,7 @@ from apiflask import APIBlueprint
 from flask import g
 from pydantic import AwareDatetime, BaseModel, Field
 
-from reedmace.api.session import tanks
+from reedmace.api.session import state_of, tanks
 from reedmace.api.tanks import REFUSED, TankIn, TankOut, tank_out
 from reedmace.logbook.replay.entries import PLAN_KINDS, Entry
 from reedmace.logbook.replay.state import LogbookState, replay
@@ -63,7 +63,7 @@ def restore(tank_id: int) -> TankOut:
     """Restore an archived tank, or one removed within a day."""
     mine = tanks()
     tank = mine.restore(tank_id, g.now)
-    return tank_out(tank, stage_rows(replay(mine.recent(tank_id)), g.now))
+    return tank_out(tank, stage_rows(state_of(tank_id), g.now))
 
 
 def copied_plans(state: LogbookState) -> list[Entry]:
@@ -83,6 +83,6 @@ def copied_plans(state: LogbookState) -> list[Entry]:
 def copy_tank(tank_id: int, json_data: TankIn) -> TankOut:
     """A new tank planned like this one: sizes, animals, filter, fitting, kit. Its history is not copied."""
     mine = tanks()
-    entries = copied_plans(replay(mine.recent(tank_id)))
+    entries = copied_plans(state_of(tank_id))
     tank = mine.bring(json_data.name.strip(), entries, g.now)
     return tank_out(tank, stage_rows(replay(entries), g.now))

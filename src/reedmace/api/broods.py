@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from reedmace.api.problems import ProblemError
 from reedmace.api.rooms import REFUSED, ManyWritten, TankId, own_tanks
-from reedmace.api.session import tanks
+from reedmace.api.session import state_of, tanks
 from reedmace.core.contract import Issue
 from reedmace.logbook.replay.breeding_entries import BroodKey, BroodStep
 from reedmace.logbook.replay.broods import Brood, broods_of, fry_length_now_cm, species_of
@@ -53,13 +53,13 @@ def read_broods() -> BroodList:
 
 def _brood_in(tank_id: int, key: str) -> Brood | None:
     """The brood of that key that lives in a tank; None where none does."""
-    found = broods_of(replay(tanks().recent(tank_id)))
+    found = broods_of(state_of(tank_id))
     return next((b for b in found if b.key == key and not b.over), None)
 
 
 def _measured_cm(tank_id: int, brood: Brood) -> float | None:
     """Length of its young today where it was once measured, so that it goes with them; None where it was not."""
-    species = species_of(replay(tanks().recent(tank_id)), brood.species_id)
+    species = species_of(state_of(tank_id), brood.species_id)
     return None if brood.length_cm is None or species is None else fry_length_now_cm(species, brood, g.now)
 
 

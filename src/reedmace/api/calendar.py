@@ -6,7 +6,7 @@ from pydantic import AwareDatetime, BaseModel, Field
 
 from reedmace.api.openapi_responses import READ, file_of
 from reedmace.api.problems import ProblemError
-from reedmace.api.session import keeper, tanks
+from reedmace.api.session import keeper, state_of, tanks
 from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.keeper_units import units_of_keeper
@@ -52,7 +52,7 @@ class AheadList(BaseModel):
 def read_calendar(tank_id: int) -> Response:
     """Due tasks of one tank as iCalendar: leak checks, care, spare sponges, the cycle."""
     mine = tanks()
-    name, state = mine.get(tank_id).name, replay(mine.recent(tank_id))
+    name, state = mine.get(tank_id).name, state_of(tank_id)
     text = write_calendar([(tank_id, name, one) for one in calendar_rows(state, g.now)], g.now)
     headers = {"Content-Disposition": f'attachment; filename="tank-{tank_id}.ics"'}
     return Response(text, mimetype="text/calendar", headers=headers)

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from reedmace.api.files import csv_text, refuse_rows, streamed
 from reedmace.api.openapi_responses import CSV, READ, file_of
 from reedmace.api.problems import ProblemError
-from reedmace.api.session import tanks
+from reedmace.api.session import state_of, tanks
 from reedmace.core.chemistry import WaterSpeciationQuestion
 from reedmace.core.contract import Issue
 from reedmace.core.cycle import (
@@ -37,7 +37,6 @@ from reedmace.formats import FoundColumn, FoundRow, MappedCsv, csv_parts, cycle_
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.replay.cycle_log import care_log, cycle_log
 from reedmace.logbook.replay.entries import NewEntry, Reading
-from reedmace.logbook.replay.state import replay
 
 blueprint = APIBlueprint("cycle", __name__, url_prefix="/api", tag="Cycle")
 
@@ -89,7 +88,7 @@ class CsvPreview(BaseModel):
 @blueprint.doc(responses=READ)
 def read_cycle(tank_id: int) -> CycleState:
     """Today's actions, the forecast, and readiness."""
-    state = replay(tanks().recent(tank_id))
+    state = state_of(tank_id)
     # Animals without a cycle plan are judged too.
     log = cycle_log(state, g.now) or care_log(state, g.now)
     if log is None:
@@ -186,7 +185,7 @@ def _write(tank_id: int, news: list[NewEntry]) -> CsvImport:
 def read_sbml(tank_id: int) -> Response:
     """The cycle's model with this tank's parameters."""
     mine = tanks()
-    name, log = mine.get(tank_id).name, cycle_log(replay(mine.recent(tank_id)), g.now)
+    name, log = mine.get(tank_id).name, cycle_log(state_of(tank_id), g.now)
     if log is None:
         raise ProblemError(409, "No cycle", "Begin the cycle first; the model is made from its log.")
     headers: Any = {"Content-Disposition": f'attachment; filename="cycle-{tank_id}.sbml"'}

@@ -6,10 +6,10 @@ from flask import Response, g
 from reedmace.api.cycle import CsvImport
 from reedmace.api.files import csv_response, csv_text, refuse_rows
 from reedmace.api.openapi_responses import CSV, READ
-from reedmace.api.session import tanks
+from reedmace.api.session import state_of, tanks
 from reedmace.formats import HappeningTank, event_key, read_events, write_events
 from reedmace.logbook.replay.entries import Entry
-from reedmace.logbook.replay.state import LogbookState, replay
+from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.replay.water import net_litres
 
 blueprint = APIBlueprint("happenings", __name__, url_prefix="/api", tag="Logbook")
@@ -27,7 +27,7 @@ def _names(state: LogbookState) -> dict[str, str]:
 @blueprint.doc(responses={**CSV, **READ})
 def export_events(tank_id: int) -> Response:
     """Notes, changes, doses and cleanings as CSV."""
-    state = replay(tanks().recent(tank_id))
+    state = state_of(tank_id)
     return csv_response(write_events(_done(state), _names(state)), f"happenings-{tank_id}.csv")
 
 
@@ -36,7 +36,7 @@ def export_events(tank_id: int) -> Response:
 @blueprint.doc(responses={401: "Not signed in", 403: "CSRF token missing", 404: "No such tank", 422: "Not usable"})
 def import_events(tank_id: int) -> CsvImport:
     """Import notes, changes, doses and cleanings from CSV: all rows or none, each faulty row named."""
-    state = replay(tanks().recent(tank_id))
+    state = state_of(tank_id)
     names = _names(state)
     installed = HappeningTank(net_litres(state), {name: key for key, name in names.items()})
     news, errors = read_events(csv_text(), g.now, installed)

@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from reedmace.api.archive import copied_plans
 from reedmace.api.problems import ProblemError
-from reedmace.api.session import keeper, tanks
+from reedmace.api.session import keeper, state_of, tanks
 from reedmace.api.shelf import shelf_of
 from reedmace.api.snapshot_cache import snapshots
 from reedmace.api.tanks import NAME
@@ -258,7 +258,7 @@ def write_many(json_data: ManyEntries) -> ManyWritten:
 def copy_into_room(room_id: int, json_data: Copies) -> RoomSeen:
     """A number of new tanks planned like this one and named after it, placed in the room. All or none."""
     mine, room = tanks(), _rooms().get(room_id)
-    name, state = mine.get(json_data.tank_id).name, replay(mine.recent(json_data.tank_id))
+    name, state = mine.get(json_data.tank_id).name, state_of(json_data.tank_id)
     if len(room.plan.spots) + json_data.count > MOST_AT_ONCE:
         raise ProblemError(422, "Too many tanks", f"A room holds {MOST_AT_ONCE}; this one has {len(room.plan.spots)}.")
     with g.database.atomic():
@@ -284,7 +284,7 @@ def move_animals(json_data: Moving) -> ManyWritten:
             "to_id is from_id.",
             [Issue(where="to_id", what="is from_id.", remedy="Choose another tank.")],
         )
-    inside = {a.species_id: a.count for a in grown_in(replay(mine.recent(ask.from_id)))}
+    inside = {a.species_id: a.count for a in grown_in(state_of(ask.from_id))}
     already = mine.is_written(ask.from_id, f"{ask.key}-out")
     if not already and inside.get(ask.species_id, 0) < ask.count:
         what = f"is {ask.count}; {inside.get(ask.species_id, 0)} of them are in that tank."

@@ -8,7 +8,8 @@ from flask_login import UserMixin, current_user
 from itsdangerous import BadSignature, URLSafeSerializer
 
 from reedmace.api.problems import ProblemError
-from reedmace.store import HouseholdMember, Households, Tanks
+from reedmace.logbook.replay.state import LogbookState
+from reedmace.store import HouseholdMember, Households, StateCache, Tanks
 from reedmace.store.keepers import Device, Keeper
 
 
@@ -64,6 +65,12 @@ def helps() -> dict[int, HouseholdMember]:
 def tanks() -> Tanks:
     """The signed-in keeper's tanks, and those of the households this keeper helps in."""
     return Tanks(g.database, keeper().id, {owner: hand.role for owner, hand in helps().items()})
+
+
+def state_of(tank_id: int) -> LogbookState:
+    """State of a tank this keeper may see. Raises NoSuchTank."""
+    cache: StateCache = current_app.extensions.setdefault("states", StateCache())
+    return cache.of(tanks(), tank_id)
 
 
 DEVICE_COOKIE, DEVICE_FOR_S = "reedmace_device", 400 * 86_400

@@ -4,10 +4,10 @@ from apiflask import APIBlueprint
 from flask import g
 
 from reedmace.api.openapi_responses import READ
-from reedmace.api.session import tanks
+from reedmace.api.session import state_of, tanks
 from reedmace.api.shelf import shelf_here
 from reedmace.api.tanks import REFUSED
-from reedmace.logbook.replay.state import LogbookState, replay
+from reedmace.logbook.replay.state import LogbookState
 from reedmace.logbook.stages import (
     CycleStartView,
     Draft,
@@ -31,7 +31,7 @@ blueprint = APIBlueprint("views", __name__, url_prefix="/api", tag="Stages")
 
 
 def _seen(tank_id: int, draft: Draft) -> LogbookState:
-    return with_draft(replay(tanks().recent(tank_id)), draft)
+    return with_draft(state_of(tank_id), draft)
 
 
 @blueprint.post("/tanks/<int:tank_id>/views/tank")
@@ -86,4 +86,4 @@ def see_begin(tank_id: int, json_data: Draft) -> CycleStartView:
 @blueprint.doc(responses=READ)
 def see_keep(tank_id: int) -> KeepView:
     """Flow over time and costs."""
-    return keep_view(replay(tanks().recent(tank_id)), g.now)
+    return keep_view(state_of(tank_id), g.now)

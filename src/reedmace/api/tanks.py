@@ -10,7 +10,7 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict, Field
 from reedmace.api.files import csv_response
 from reedmace.api.openapi_responses import CSV, READ, file_of
 from reedmace.api.problems import ProblemError
-from reedmace.api.session import helps, keeper, tanks
+from reedmace.api.session import helps, keeper, state_of, tanks
 from reedmace.core.contract import Issue
 from reedmace.core.fit import ShoppingListAnswer
 from reedmace.core.flow.plumbing_heads import PlumbingState
@@ -150,7 +150,7 @@ def make_tank(json_data: NewTank) -> TankOut:
 def read_tank(tank_id: int) -> TankState:
     """State of a tank."""
     mine = tanks()
-    tank, state = mine.get(tank_id), replay(mine.recent(tank_id))
+    tank, state = mine.get(tank_id), state_of(tank_id)
     rows, fault = rows_or_fault(state, g.now)
     return TankState(
         tank=tank_out(tank, rows),
@@ -202,7 +202,7 @@ def add_entry(tank_id: int, json_data: NewEntry) -> Entry:
     """Add a logbook entry. The same key again returns the existing entry. A plan is checked first."""
     mine = tanks()
     if json_data.body.kind in PLAN_KINDS:
-        _refuse_impossible(replay(mine.recent(tank_id)), json_data.body)
+        _refuse_impossible(state_of(tank_id), json_data.body)
     return _added(mine, tank_id, json_data)
 
 
@@ -268,7 +268,7 @@ class PlumbingQuery(BaseModel):
 @blueprint.doc(responses={**file_of("text/plain", "EPANET 2.2 input"), **READ, 409: "No pumped filter is chosen"})
 def read_plumbing(tank_id: int, query_data: PlumbingQuery) -> Response:
     """The plumbing as an EPANET input file, clean, as a service leaves it, or when due for cleaning."""
-    state = replay(tanks().recent(tank_id))
+    state = state_of(tank_id)
     installed = [h for h in installed_filters(state) if query_data.filter_key in (None, h.key)]
     found = next(((q, overflow_question(h)) for h in installed if (q := path_of(state, h)) is not None), None)
     if found is None:
@@ -287,7 +287,7 @@ def read_shopping_list(tank_id: int) -> ShoppingListAnswer:
 
 
 def _buying(tank_id: int) -> ShoppingListAnswer:
-    found = shopping_list_view(replay(tanks().recent(tank_id)), learned_boxes(g.database, g.now))
+    found = shopping_list_view(state_of(tank_id), learned_boxes(g.database, g.now))
     if found is None:
         raise ProblemError(409, "Nothing to buy yet", "Choose a filter first; the list is made for it.")
     return found

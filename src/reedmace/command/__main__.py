@@ -43,6 +43,7 @@ def _parser() -> argparse.ArgumentParser:
     mails.add_argument("kills", type=int, nargs="?", default=50)
     verbs.add_parser("notices", help="for the one who runs the server: what waits to be mailed, and what could not be")
     verbs.add_parser("load-trial", help="more and more keepers at once, and how long each waits")
+    verbs.add_parser("screen-costs", help="what each screen and keystroke costs the processor")
     verbs.add_parser("types", help="write the front end's types from the API description")
     device = verbs.add_parser(
         "standin", help="a simulated device (meter, plug, kit, thermometer, probe), sending to a running Reedmace"
@@ -84,6 +85,7 @@ def main() -> int:
         "notice-trial": lambda: _module("notice_trial").notice_trial(arguments.kills),
         "notices": lambda: _module("notice_report").report(),
         "load-trial": lambda: _module("load_trial").load_trial(),
+        "screen-costs": lambda: _module("screen_costs").screen_costs(),
         "licences": lambda: _module("licences").write(),
         "cluster-trial": lambda: _module("cluster_trial").cluster_trial(),
         "account": lambda: _module("account_reset").reset(arguments.email),

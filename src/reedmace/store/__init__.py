@@ -35,6 +35,7 @@ from reedmace.store.tank_queries import (
     TankName,
 )
 from reedmace.store.tank_snapshots import SnapshotCache
+from reedmace.store.tank_states import StateCache
 from reedmace.store.tanks import KEPT_FOR, Tanks
 
 __all__ = [
@@ -74,6 +75,7 @@ __all__ = [
     "Rooms",
     "Shelf",
     "SnapshotCache",
+    "StateCache",
     "TankName",
     "Tanks",
     "TooManyAttempts",

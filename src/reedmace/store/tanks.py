@@ -186,6 +186,10 @@ class Tanks:
         mine = Tank.select(Tank.id).where(self._real & Tank.aside.is_null()).bind(self._database)
         return recent_entries(self._database, [row.id for row in mine])
 
+    def writes(self, tank_id: int) -> int:
+        """Number of writes to one tank's logbook. Raises NoSuchTank."""
+        return int(self._row(tank_id).writes)
+
     def writes_of(self, tank_ids: Sequence[int]) -> dict[int, int]:
         """Number of writes to each tank, the cache key of its logbook. Another's are left out."""
         if not tank_ids:

@@ -107,13 +107,16 @@ class _Columns:
     dirt_per_day: Floats
 
 
-def _media_columns(table: FilterTable, packed: dict[str, list[Basket]], feed_g_day: float, nu: float) -> _Columns:
+def _media_columns(
+    table: FilterTable, packed: dict[str, list[Basket]], feed_g_day: float | Floats, nu: float
+) -> _Columns:
     # The foam's coefficients are those of a unit layer, scaled: c1 with depth/area, c2 with depth/area².
     unit_c1, unit_c2 = media_coefficients("foam-20", 1.0, 1.0, nu)
     through = table.where(lambda k: k.media_in_path)
     c1 = np.where(through, unit_c1 * table.depth_m / table.face_m2, 0.0)
     c2 = np.where(through, unit_c2 * table.depth_m / table.face_m2**2, 0.0)
-    dirt = np.where(through, dirt_resistance(max(feed_g_day, LEAST_FEED_G), 1.0, 1.0) / table.face_m2**2, 0.0)
+    fed = np.maximum(feed_g_day, LEAST_FEED_G)
+    dirt = np.where(through, fed * dirt_resistance(1.0, 1.0, 1.0) / table.face_m2**2, 0.0)
     for i, f in enumerate(table.filters) if packed else ():
         layers = _layers(f, packed.get(f.id, []))
         if not packed.get(f.id) or not layers or f.air:
@@ -128,7 +131,7 @@ def deliver(
     table: FilterTable,
     site: Site,
     plumbing: Plumbing,
-    feed_g_day: float,
+    feed_g_day: float | Floats,
     temperature_c: float,
     *,
     days: float | None = None,
@@ -137,10 +140,10 @@ def deliver(
 ) -> Delivered:
     """Clean flow, flow in service and days between cleanings of every filter on this tank.
 
-    table: n filters; site, plumbing: the tank's; feed_g_day: food in g/day; temperature_c: °C; days: since cleaning,
-    None for the interval here (the kind's usual one, or sooner where 70 % of the clean flow is reached before); packed:
-    media put in, by filter id, medium foam where none; hose_m: both hoses as drawn, by filter id, as planned where
-    none. Pumped filters meet their plumbing's curve, air-driven ones their lift.
+    table: n filters; site, plumbing: the tank's; feed_g_day: food in g/day, of all or of each (n,); temperature_c: °C;
+    days: since cleaning, None for the interval here (the kind's usual one, or sooner where 70 % of the clean flow is
+    reached before); packed: media put in, by filter id, medium foam where none; hose_m: both hoses as drawn, by filter
+    id, as planned where none. Pumped filters meet their plumbing's curve, air-driven ones their lift.
     """
     n = len(table)
     set_threads(n)

@@ -18,7 +18,7 @@ from reedmace.core.filter.choice.scores import (
     watts_here,
 )
 from reedmace.core.filter.filter_box import Filter
-from reedmace.core.filter.filter_table import Bools
+from reedmace.core.filter.filter_table import Bools, Floats, Ints
 from reedmace.core.filter.site.noise import added_db
 from reedmace.core.filter.sizing_schools import ENOUGH_SHARE
 from reedmace.core.filter.water_path import food_shares
@@ -57,12 +57,13 @@ def best_pairs(r: RankingColumns, fits: Bools) -> list[Pair]:
     points = 100 * (pair_scores(t, site, r.parts, i, j, together, low, asked.high) @ r.weights) / r.weights.sum()
     single = np.sort(r.scores[fits & (r.service >= ENOUGH_SHARE * r.low)])[::-1]
     watts, price = watts_here(t, site), price_here(t, site, i, j)
+    chosen = np.argsort(-points, kind="stable")[:MOST_PAIRS]
     found = []
-    for k in np.argsort(-points, kind="stable")[:MOST_PAIRS]:
+    for k, exact in zip(chosen, _service_of_pairs(r, i[chosen], j[chosen]), strict=True):
         one, two = int(i[k]), int(j[k])
         found.append(
             Pair(
-                **_flows_of_pair(r, one, two, float(low[k])),
+                **_flows_of_pair(r, one, two, float(exact), float(low[k])),
                 **_names_of_pair(t.filters[one], t.filters[two], float(price[k])),
                 watts=float(watts[one] + watts[two]),
                 noise_db=float(added_db(r.sound[[one]], r.sound[[two]])[0]),
@@ -84,27 +85,30 @@ def _names_of_pair(a: Filter, b: Filter, price: float) -> dict[str, Any]:
     }
 
 
-def _flows_of_pair(r: RankingColumns, x: int, y: int, low_lph: float) -> dict[str, Any]:
-    """Flows and margins of two rows together. low_lph: flow that is enough."""
+def _service_of_pairs(r: RankingColumns, i: Ints, j: Ints) -> Floats:
+    """Flow in service of pairs (m,), L/h, each filter with the dirt it catches. i, j: rows of the pairs (m,)."""
+    rows = np.column_stack([i, j])
+    shares = np.array([food_shares(r.clean[both]) for both in rows])
+    flows = flows_here(r.q, r.table.taken(rows.ravel()), r.asked.feed * shares.ravel()).service_lph
+    return np.asarray(flows.reshape(rows.shape).sum(axis=1))
+
+
+def _flows_of_pair(r: RankingColumns, x: int, y: int, service_lph: float, low_lph: float) -> dict[str, Any]:
+    """Flows and margins of two rows together. service_lph: flow in service; low_lph: flow that is enough."""
     t, strains = r.table, r.parts[:, NAMES.index("clear_water")]
-    shares = food_shares(np.array([r.clean[x], r.clean[y]]))
-    exact = sum(
-        float(flows_here(r.q, t.taken(np.array([n])), r.asked.feed * share).service_lph[0])
-        for n, share in zip((x, y), shares, strict=True)
-    )
     flow = float(r.clean[x] + r.clean[y])
     moving = [(t.filters[n], float(r.clean[n])) for n in (x, y)]
     available = Available(
         float(r.film[x] + r.film[y]),
         flow,
-        exact,
+        service_lph,
         float(max(strains[x], strains[y])),
         float(min(r.days[x], r.days[y])),
         *stirred(r.q, low_lph, moving),
     )
     return {
         "delivered_lph": flow,
-        "dirty_lph": exact,
+        "dirty_lph": service_lph,
         "turnovers_per_hour": flow / r.q.site.net_l,
         "margins": margins(available, r.asked.for_margins(r.q)),
     }
