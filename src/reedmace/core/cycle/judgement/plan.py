@@ -162,7 +162,7 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
     q, w, log = question, Working(), _log_of(question)
     ensemble = condition(log, USUAL_DRAWS)
     held = project(log, ensemble, 150, Scenario(hold_kh_dkh=q.hold_kh_dkh))
-    alone = project(log, ensemble, 150, Scenario(hold_kh_dkh=0))
+    alone = project(log, ensemble, 150, Scenario(hold_kh_dkh=0, until_kh_gone=True))
     days = percentiles(held.late, ensemble.weights)
     nitrified = _nitrogen(log, held, ensemble, w)
     eaten = w.sum(

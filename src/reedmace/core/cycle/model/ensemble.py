@@ -23,7 +23,7 @@ from reedmace.core.cycle.model.draw_weights import (
     reading_worth,
 )
 from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of, step_of, with_first_dose
-from reedmace.core.cycle.model.nitrogen_kernel import PARAMETERS
+from reedmace.core.cycle.model.nitrogen_kernel import A0, B0, LAG, MU_A, MU_B, PARAMETERS
 from reedmace.core.cycle.model.prior import below_median, prior_median, prior_spread, spread_out
 from reedmace.core.cycle.model.simulation_kernel import simulate
 from reedmace.core.cycle.record.log import CycleLog
@@ -45,6 +45,8 @@ As a logarithm, and in days near the end, where tests come once a day (tuned lik
 """
 WIDER, LEAST = 1.3, 0.1
 """Proposal variance as a multiple of the variance so far, and its floor as a share of the prior's spread."""
+GROWN_MG_N_L_DAY = 5.0
+"""Capacity to which draws are compared in pace."""
 CARRIED = 1 / 25
 """Share of the draws that carries the tempered weights a round is centred on."""
 
@@ -292,6 +294,18 @@ def _tempered(log_weight: Floats) -> Floats:
     return normalized(low * log_weight)
 
 
+def _pace_days(parameters: Floats) -> Floats:
+    """About how long each draw takes to grow a film (n,), days.
+
+    Draws are simulated in blocks, each until its slowest has passed: sorted by this, blocks end sooner. parameters:
+    (n, 13).
+    """
+    found: Floats = parameters[:, LAG]
+    for first, growth in ((A0, MU_A), (B0, MU_B)):
+        found = found + np.log(GROWN_MG_N_L_DAY / parameters[:, first]) / parameters[:, growth]
+    return found
+
+
 def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) -> Future:
     """Every draw simulated through the log and beyond.
 
@@ -300,8 +314,10 @@ def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) ->
     log = with_first_dose(log)
     set_threads(len(ensemble.rows))
     model_input = model_input_of(log, days, scenario)
+    parameters = np.exp(ensemble.rows)
+    order = np.argsort(_pace_days(parameters), kind="stable")
     daily, _, passed, drift = simulate(
-        np.exp(ensemble.rows),
+        parameters[order],
         model_input.start,
         model_input.conditions,
         model_input.steps,
@@ -313,6 +329,8 @@ def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) ->
         aim_of(log, scenario),
         np.zeros((0, 2), dtype=np.int64),
     )
+    back = np.argsort(order)
+    daily, passed = daily[back], passed[back]
     late = np.where(np.isnan(passed), np.inf, passed)
     if log.method != "planted":
         # Four weeks of growth are a rule, not an estimate; everything else may be a little faster or slower than any

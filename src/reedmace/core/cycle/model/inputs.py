@@ -20,6 +20,7 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     DOSE,
     DOSE_BASE,
     FEED,
+    GIVE_UP,
     GROWTH,
     HOLD_ALKALINITY,
     HOLD_NITRITE,
@@ -119,7 +120,7 @@ class Scenario:
 
     hold_kh_dkh: KH held, 0 for left alone, None for what this tank is kept at; temperature_c: from today, None for as
     it is; dose_factor: times the advised dose; seed_share: of a mature filter's film put in today; counts_past: whether
-    doses cleared already count.
+    doses cleared already count; until_kh_gone: whether a course ends where its KH is used up.
     """
 
     hold_kh_dkh: float | None = None
@@ -127,6 +128,7 @@ class Scenario:
     dose_factor: float = 1.0
     seed_share: float = 0.0
     counts_past: bool = True
+    until_kh_gone: bool = False
 
 
 def step_of(day: float) -> int:
@@ -306,7 +308,7 @@ def _held_kh_dkh(log: CycleLog, scenario: Scenario) -> float:
 
 
 def aim_of(log: CycleLog, scenario: Scenario) -> Floats:
-    """Kernel targets from today, in its order (9,). log: the cycle's; scenario: what is done from today on."""
+    """Kernel targets from today, in its order (10,). log: the cycle's; scenario: what is done from today on."""
     aim = np.zeros(AIMS)
     dosing = log.doses_ammonia() and not log.animals_are_in()
     aim[DOSE] = max(dose_to_prove_mg_n_l(log) * scenario.dose_factor, 0.2) if dosing else 0.0
@@ -314,6 +316,7 @@ def aim_of(log: CycleLog, scenario: Scenario) -> Floats:
     aim[ZERO], aim[ZERO_NITRITE] = log.kit.zero_mg_n_l("ammonia"), log.kit.zero_mg_n_l("nitrite")
     aim[HOLD_NITRITE] = HIGH_NITRITE_MG_N_L
     aim[HOLD_ALKALINITY] = _held_kh_dkh(log, scenario) * CACO3_PER_DKH
+    aim[GIVE_UP] = CACO3_PER_DKH if scenario.until_kh_gone else 0.0
     if dosing and scenario.counts_past:
         # Doses already cleared count; the last one needed is still to be observed.
         aim[WON] = min(len(standing_proof(log, aim[DOSE])[0]), NEEDED - 1)

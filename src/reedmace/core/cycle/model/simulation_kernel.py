@@ -6,14 +6,18 @@ import numpy as np
 from numba import njit, prange
 
 from reedmace.core.cycle.model.nitrogen_kernel import (
+    BASE,
     COUNT_FROM,
     DOSE,
     DOSE_BASE,
     FEED,
+    GIVE_UP,
     HOLD_ALKALINITY,
     HOLD_NITRITE,
     LANES,
     NITRIFIED,
+    PLANT_HALF_NITRATE,
+    PLANTS,
     STATES,
     STEPS_PER_DAY,
     WON,
@@ -33,7 +37,7 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
 def count_zeros(y: Floats, wins: Ints, i: int, aim: Floats) -> None:
     """Add one to the zeros of lane i that follow one another, or begin them again, in place.
 
-    y: states (7, LANES); wins: zeros so far (LANES,); aim: (9,) as the constants above say.
+    y: states (7, LANES); wins: zeros so far (LANES,); aim: (10,) as the constants above say.
     """
     wins[i] = wins[i] + 1 if y[0, i] < aim[ZERO] and y[1, i] < aim[ZERO_NITRITE] else 0
 
@@ -90,10 +94,36 @@ def report_clear(y: Floats, done: Floats) -> None:
     y, done: as `pass_by_zeros`.
     """
     for i in range(LANES):
-        if not math.isnan(done[i]):
+        if math.isfinite(done[i]):
             y[2, i] += y[0, i] + y[1, i]
             y[3, i] = max(y[3, i] - NITRIFIED * y[0, i], 0.0)
             y[0, i] = y[1, i] = 0.0
+
+
+@njit(cache=True, error_model="numpy")
+def live_on(y: Floats, c: Floats) -> None:
+    """A day of lanes that all passed, in place: what is fed becomes nitrate, of which plants take their share.
+
+    y: states (7, LANES); c: the day's conditions (6,).
+    """
+    for i in range(LANES):
+        taken = c[PLANTS] * y[2, i] / (y[2, i] + PLANT_HALF_NITRATE)
+        y[2, i] = max(y[2, i] + c[FEED] - taken, 0.0)
+        y[3, i] = max(y[3, i] + BASE * (c[FEED] + taken) - NITRIFIED * c[FEED], 0.0)
+
+
+@njit(cache=True, error_model="numpy")
+def give_up(y: Floats, done: Floats, least: float) -> int:
+    """Mark lanes whose alkalinity is used up as never passing, in place; how many.
+
+    y, done: as `pass_by_zeros`; least: alkalinity, mg/L CaCO3.
+    """
+    given = 0
+    for i in range(LANES):
+        if math.isnan(done[i]) and y[3, i] < least:
+            done[i] = math.inf
+            given += 1
+    return given
 
 
 @njit(cache=True, error_model="numpy")
@@ -155,11 +185,11 @@ def simulate(
 
     parameters: (n, 13); start: TAN, NO2, NO3, alkalinity (4,); conditions: by day (days + 1, 6); event_step,
     event_kind, event_value: (m,), steps in order, what happened; tap: (4,) as start; today: step from which the aim is
-    followed (a dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; aim: (9,);
+    followed (a dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; aim: (10,);
     sample_steps: (r, 2) the step of each state to report, and how many events had happened by then (a test and a dose
     an hour apart share a step). Returns daily states (n, days + 1, 4), states at sample_steps (n, r, 4), pass day (n,)
     and the largest gap in the nitrogen's books (n,), mg N/L. The pass day is NaN when a draw never clears two doses
-    running, each within a day, or never keeps zeros for as many days as asked.
+    running, each within a day, or never keeps zeros for as many days as asked; infinite where it was given up.
     """
     n, m, r = parameters.shape[0], event_step.shape[0], sample_steps.shape[0]
     daily, kept = np.zeros((n, days + 1, 4)), np.zeros((n, r, 4))
@@ -189,8 +219,10 @@ def simulate(
             if midnight:
                 widen_gap(y, nitrogen_total, gap)
                 store(y, daily, first, lanes, day)
+                left -= give_up(y, done, aim[GIVE_UP])
             if left == 0 and at_event == m and at_sample == r:
                 for later in range(day + 1, days + 1):
+                    live_on(y, conditions[later - 1])
                     store(y, daily, first, lanes, later)
                 break
             if s < days * STEPS_PER_DAY:
