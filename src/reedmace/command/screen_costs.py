@@ -18,7 +18,7 @@ from reedmace.command.load_trial import ANIMALS, STAGES, TANK, chosen, keystroke
 from reedmace.command.trial_keepers import Keeper
 from reedmace.command.trial_machine import Machine, processes_of
 
-READINGS = (10, 1_000)
+READINGS = (10, 1_000, 20_000)
 APART = timedelta(hours=1)
 ROWS_A_FILE = 2_000
 LOOKS = 12

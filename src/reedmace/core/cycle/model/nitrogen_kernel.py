@@ -20,7 +20,7 @@ from reedmace.core.chemistry import ALKALINITY_PER_N, BASE_PER_N
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 
-LANES = 8
+LANES = 16
 STEPS_PER_DAY = 12
 """Runge-Kutta steps a day. The fastest rate a mature film reaches here is about 20 a day, well inside stability."""
 
