@@ -17,7 +17,7 @@ from reedmace.core.errors import CannotAnswer
 from reedmace.core.quantity import formatting
 from reedmace.core.quantity.units import L_PER_IMP_GAL, L_PER_US_GAL, as_nitrogen
 from reedmace.core.registry import issues_of
-from reedmace.formats.csv_rows import RowError, read_rows
+from reedmace.formats.csv_rows import RowError, column_of, read_rows
 from reedmace.formats.shopping_csv import plain
 from reedmace.logbook.replay.entries import Dose, Entry, MediaWork, NewEntry, Note, WaterChange
 from reedmace.logbook.times import in_our_time
@@ -104,7 +104,7 @@ def _row(line: int, cells: dict[str, str], now: datetime, tank: Tank) -> tuple[N
     except CannotAnswer as error:
         return None, [RowError(line, error.where, error.what)]
     except ValidationError as error:
-        return None, [RowError(line, c.where.rsplit(".", 1)[-1], f"{c.what} {c.remedy}") for c in issues_of(error)]
+        return None, [RowError(line, column_of(c.where, COLUMNS), f"{c.what} {c.remedy}") for c in issues_of(error)]
 
 
 def _amount(cells: dict[str, str]) -> float:

@@ -56,7 +56,7 @@ KIND = FilterKind(
     name="box",
     title="Box",
     about=KindAbout(
-        called=("corner filter", "box filter", "box corner filter"),
+        called=("box corner filter", "corner filter", "box filter"),
         how=(
             "A plastic box full of floss stands in the tank. Air lifts water out at the top, and more comes "
             "in through the slots and the floss."
