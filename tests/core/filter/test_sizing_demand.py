@@ -28,7 +28,9 @@ def test_more_of_the_same_make_more_and_ask_for_more_flow() -> None:
 def test_the_delivered_band_runs_from_what_is_asked_to_what_only_costs() -> None:
     found = demand()
     assert found.delivered_lph[1] == pytest.approx(AMPLE_TURNOVER * found.delivered_lph[0])
-    assert found.delivered_lph[0] == pytest.approx(120 * required_turnover([("community", found.load_mg_n_day)], 120, planted=False))
+    assert found.delivered_lph[0] == pytest.approx(
+        120 * required_turnover([("community", found.load_mg_n_day)], 120, planted=False)
+    )
 
 
 def test_one_goldfish_in_a_large_tank_pulls_less_than_a_tank_full_of_them() -> None:

@@ -10,7 +10,7 @@ from reedmace.core.chemistry.ammonia_dose import PowderProduct
 from reedmace.core.contract import PH, Answer, Celsius, NetLitres, Part, Question, Share, Working, computation, number
 from reedmace.core.cycle.judgement.conditions import ConditionCheck, judge
 from reedmace.core.cycle.model.draw_weights import percentiles
-from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, Future, condition, project
+from reedmace.core.cycle.model.ensemble import USUAL_DRAWS, Ensemble, Future, condition, fewer_draws, project
 from reedmace.core.cycle.model.inputs import Scenario
 from reedmace.core.cycle.record.log import (
     BottleWindow,
@@ -26,6 +26,8 @@ from reedmace.core.quantity import CACO3_PER_DKH
 
 WARM_EMPTY_C, WARMING_C_DAY, COOLING_C_DAY = 28.0, 2.0, 1.5
 """27 to 29 °C while empty, a couple of degrees a day (common practice)."""
+ALONE_DRAWS = 250
+"""Draws of the course in which nothing is added to the water."""
 
 
 class CyclePlanQuestion(Question):
@@ -162,7 +164,9 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
     q, w, log = question, Working(), _log_of(question)
     ensemble = condition(log, USUAL_DRAWS)
     held = project(log, ensemble, 150, Scenario(hold_kh_dkh=q.hold_kh_dkh))
-    alone = project(log, ensemble, 150, Scenario(hold_kh_dkh=0, until_kh_gone=True))
+    # The day KH is gone is told as a median only, which fewer draws tell as well.
+    some = fewer_draws(ensemble, ALONE_DRAWS)
+    alone = project(log, some, 150, Scenario(hold_kh_dkh=0, until_kh_gone=True))
     days = percentiles(held.late, ensemble.weights)
     nitrified = _nitrogen(log, held, ensemble, w)
     eaten = w.sum(
@@ -177,7 +181,7 @@ def cycle_plan(question: CyclePlanQuestion) -> CyclePlanAnswer:
         AlkalinityDoseQuestion(net_l=q.net_l, current_dkh=0, target_dkh=min(short, 40), planned_mg_n_l=0)
     )
     w.lines.extend(dose.working[-2:])
-    gone_day = _kh_gone_day(alone, ensemble)
+    gone_day = _kh_gone_day(alone, some)
     conditions = judge(q, log)
     firsts = [c for c in conditions if c.level == "first"]
     return CyclePlanAnswer(

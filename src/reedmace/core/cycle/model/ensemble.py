@@ -2,7 +2,6 @@
 
 import hashlib
 import json
-import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
@@ -11,7 +10,6 @@ import numpy as np
 
 from reedmace.core.cycle.model.chance_kernel import chances
 from reedmace.core.cycle.model.draw_weights import (
-    FREEDOM,
     HALF_LOG,
     KIT_SPREAD,
     KITS,
@@ -25,6 +23,7 @@ from reedmace.core.cycle.model.draw_weights import (
 from reedmace.core.cycle.model.inputs import Scenario, aim_of, model_input_of, step_of, with_first_dose
 from reedmace.core.cycle.model.nitrogen_kernel import A0, B0, LAG, MU_A, MU_B, PARAMETERS
 from reedmace.core.cycle.model.prior import below_median, prior_median, prior_spread, spread_out
+from reedmace.core.cycle.model.proposal import proposal_around, tempered
 from reedmace.core.cycle.model.simulation_kernel import simulate
 from reedmace.core.cycle.record.log import CycleLog
 from reedmace.core.cycle.record.suspect_readings import Figures, figures_of, suspect_readings
@@ -43,12 +42,8 @@ LEFT_OUT, LEFT_OUT_DAYS = 0.14, 0.6
 
 As a logarithm, and in days near the end, where tests come once a day (tuned likewise).
 """
-WIDER, LEAST = 1.3, 0.1
-"""Proposal variance as a multiple of the variance so far, and its floor as a share of the prior's spread."""
 GROWN_MG_N_L_DAY = 5.0
 """Capacity to which draws are compared in pace."""
-CARRIED = 1 / 25
-"""Share of the draws that carries the tempered weights a round is centred on."""
 
 
 @dataclass(frozen=True)
@@ -234,7 +229,7 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
         log_weight = likely + before - mixture
         if effective_draws(log_weight) >= enough or len(proposals) == ROUNDS:
             break
-        proposal = _around(pool, _tempered(log_weight), spread)
+        proposal = proposal_around(pool, tempered(log_weight), spread)
         rows = proposal.draw(rng, max(draws // 2, 50))
         more = past(rows)
         # Density of every proposal at every draw, each computed once.
@@ -247,53 +242,6 @@ def _adapt(log: CycleLog, draws: int) -> _Pool | None:
     return _Pool(pool, states, before, mixture, figures, np.array([r.day for r in log.readings]))
 
 
-def _around(pool: Floats, weights: Floats, spread: Floats) -> "_Student":
-    """The next proposal. pool: draws so far (n, k); weights: theirs (n,); spread: of the prior (k,)."""
-    middle = weights @ pool
-    off = pool - middle
-    around = WIDER * (weights[:, None] * off).T @ off + np.diag((LEAST * spread) ** 2)
-    return _Student(middle, np.asarray(np.linalg.cholesky(around), dtype=np.float64))
-
-
-@dataclass(frozen=True)
-class _Student:
-    """A multivariate t distribution with twelve degrees of freedom: a proposal with heavy tails."""
-
-    middle: Floats
-    root: Floats
-
-    def draw(self, rng: np.random.Generator, n: int) -> Floats:
-        normal = rng.standard_normal((n, len(self.middle))) @ self.root.T
-        found: Floats = self.middle + normal / np.sqrt(rng.chisquare(FREEDOM, n) / FREEDOM)[:, None]
-        return found
-
-    def log_density(self, points: Floats) -> Floats:
-        d = len(self.middle)
-        away = np.sum(((points - self.middle) @ np.linalg.inv(self.root).T) ** 2, axis=1)
-        norm = (
-            math.lgamma((FREEDOM + d) / 2)
-            - math.lgamma(FREEDOM / 2)
-            - d / 2 * math.log(FREEDOM * math.pi)
-            - float(np.log(np.diag(self.root)).sum())
-        )
-        value: Floats = norm - (FREEDOM + d) / 2 * np.log1p(away / FREEDOM)
-        return value
-
-
-def _tempered(log_weight: Floats) -> Floats:
-    """Weights tempered just enough that sufficient draws carry them. log_weight: (n,)."""
-    low, high = 0.0, 1.0
-    if effective_draws(log_weight) >= len(log_weight) * CARRIED:
-        return normalized(log_weight)
-    for _ in range(18):
-        power = (low + high) / 2
-        if effective_draws(power * log_weight) > len(log_weight) * CARRIED:
-            low = power
-        else:
-            high = power
-    return normalized(low * log_weight)
-
-
 def _pace_days(parameters: Floats) -> Floats:
     """About how long each draw takes to grow a film (n,), days.
 
@@ -304,6 +252,16 @@ def _pace_days(parameters: Floats) -> Floats:
     for first, growth in ((A0, MU_A), (B0, MU_B)):
         found = found + np.log(GROWN_MG_N_L_DAY / parameters[:, first]) / parameters[:, growth]
     return found
+
+
+def fewer_draws(ensemble: Ensemble, draws: int) -> Ensemble:
+    """An ensemble of fewer draws that stand evenly for all of them from the quickest to the slowest.
+
+    ensemble: of n draws with their weights; draws: how many, at least 1.
+    """
+    order = np.argsort(_pace_days(np.exp(ensemble.rows)), kind="stable")
+    chosen = order[np.searchsorted(np.cumsum(ensemble.weights[order]), (np.arange(draws) + 0.5) / draws)]
+    return Ensemble(ensemble.rows[chosen], np.full(draws, 1.0 / draws), float(draws))
 
 
 def project(log: CycleLog, ensemble: Ensemble, days: int, scenario: Scenario) -> Future:
