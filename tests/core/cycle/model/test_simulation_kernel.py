@@ -7,10 +7,13 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     AIMS,
     DOSE,
     DOSE_BASE,
+    FEED,
     HOLD_ALKALINITY,
     HOLD_NITRITE,
     LANES,
     NITRIFIED,
+    PLANT_HALF_NITRATE,
+    PLANTS,
     STATES,
     STEPS_PER_DAY,
     ZERO,
@@ -19,6 +22,8 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
 )
 from reedmace.core.cycle.model.simulation_kernel import (
     follow_aim,
+    give_up,
+    live_on,
     pass_by_zeros,
     report_clear,
     sample,
@@ -103,6 +108,31 @@ def test_a_draw_that_passed_is_reported_clear_and_its_nitrogen_kept() -> None:
     report_clear(y, done)
     assert y[:4, 2] == pytest.approx([0, 0, 1.5, 100 - NITRIFIED])
     assert y[:4, 1] == pytest.approx([1, 0.5, 0, 100])
+
+
+def test_what_is_fed_after_the_pass_is_nitrate_of_which_plants_take_their_share() -> None:
+    y, day = water(), np.zeros(6)
+    day[FEED] = 0.5
+    live_on(y, day)
+    assert y[NO3] == pytest.approx(0.5)
+    # Each mg N nitrified takes 7.14 mg of CaCO3 (US EPA 1993), of which food brings half.
+    assert y[ALK] == pytest.approx(100 - 0.5 * NITRIFIED / 2, abs=0.05)
+    day[FEED], day[PLANTS] = 0.0, 0.2
+    live_on(y, day)
+    assert y[NO3] == pytest.approx(0.5 - 0.2 * 0.5 / (0.5 + PLANT_HALF_NITRATE))
+
+
+def test_a_draw_whose_alkalinity_is_gone_is_given_up_once_and_is_no_pass() -> None:
+    y, done = water(), np.full(LANES, np.nan)
+    y[ALK, 1] = 10.0
+    done[2], y[ALK, 2] = 9.0, 5.0
+    assert give_up(y, done, 17.85) == 1
+    assert give_up(y, done, 17.85) == 0
+    assert done[1] == np.inf
+    assert done[2] == 9.0
+    y[TAN] = 1.0
+    report_clear(y, done)
+    assert y[TAN, :4] == pytest.approx([1, 1, 0, 1])
 
 
 def test_the_gap_in_the_books_is_the_widest_so_far() -> None:

@@ -153,6 +153,17 @@ def store(y: Floats, out: Floats, first: int, lanes: int, place: int) -> None:
 
 
 @njit(cache=True, error_model="numpy")
+def store_rest(y: Floats, out: Floats, first: int, lanes: int, day: int, conditions: Floats) -> None:
+    """Write the days after every lane has passed.
+
+    y, out, first, lanes: as `store`; day: the last written; conditions: by day (days + 1, 6).
+    """
+    for later in range(day + 1, out.shape[1]):
+        live_on(y, conditions[later - 1])
+        store(y, out, first, lanes, later)
+
+
+@njit(cache=True, error_model="numpy")
 def sample(
     y: Floats, kept: Floats, first: int, lanes: int, place: int, sample_steps: Ints, s: int, at_event: int
 ) -> int:
@@ -221,9 +232,7 @@ def simulate(
                 store(y, daily, first, lanes, day)
                 left -= give_up(y, done, aim[GIVE_UP])
             if left == 0 and at_event == m and at_sample == r:
-                for later in range(day + 1, days + 1):
-                    live_on(y, conditions[later - 1])
-                    store(y, daily, first, lanes, later)
+                store_rest(y, daily, first, lanes, day, conditions)
                 break
             if s < days * STEPS_PER_DAY:
                 step(w, conditions[day], 1.0 / STEPS_PER_DAY)
