@@ -47,7 +47,7 @@ class Keeper:
 
         0 and the reason when the machine cannot be reached, and the next is used from then on.
 
-        method, path, body: of the request; a text goes out as CSV, anything else as JSON.
+        method, path, body: of the request; body as JSON.
         """
         kept = self._line is not None
         try:
@@ -66,9 +66,8 @@ class Keeper:
     def _ask(self, method: str, path: str, body: Any) -> tuple[int, Any]:
         if self._line is None:
             self._line = http.client.HTTPConnection(*self._machines[0], timeout=PATIENCE_S)
-        kind = "text/csv" if isinstance(body, str) else "application/json"
-        headers = {"Cookie": self._cookie, "X-CSRF-Token": self._token, "Content-Type": kind}
-        self._line.request(method, path, body if body is None or isinstance(body, str) else json.dumps(body), headers)
+        headers = {"Cookie": self._cookie, "X-CSRF-Token": self._token, "Content-Type": "application/json"}
+        self._line.request(method, path, None if body is None else json.dumps(body), headers)
         answer = self._line.getresponse()
         text = answer.read()
         for name, value in answer.getheaders():

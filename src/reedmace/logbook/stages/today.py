@@ -16,6 +16,7 @@ from reedmace.core.cycle import (
     water_note,
 )
 from reedmace.core.errors import CannotAnswer
+from reedmace.core.memo import memoize
 from reedmace.logbook.care.due import Due, due
 from reedmace.logbook.care.filter_stops import stops
 from reedmace.logbook.care.sick_animals import illness
@@ -65,6 +66,7 @@ class TodayView(Part):
     due: list[Due] = Field(default_factory=list)
 
 
+@memoize
 def today_view(state: LogbookState, now: datetime) -> tuple[TodayView, list[Stage]]:
     """What to do in one tank now, and the state of its stages. state: the tank's; now: aware time."""
     stages, fault = rows_or_fault(state, now)
