@@ -4,6 +4,7 @@ import { styled } from "styled-components";
 import type { CycleStartView, FormDefaults, MethodChoice } from "../../api/schemas";
 import { Button, Fields, Figure, Lead, Select, Term, Waiting, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../kit/quantities";
+import { PlantsField } from "./PlantsField";
 
 type Resources = FormDefaults["resources"];
 
@@ -179,17 +180,11 @@ function ResourceFields({ resources, set }: ResourceProps) {
           }}
         />
       )}
-      <Select
-        label="Plants"
+      <PlantsField
         value={resources.plants}
         onChange={(plants) => {
           set({ plants });
         }}
-        options={[
-          ["none", "none"],
-          ["some", "some"],
-          ["many", "in plenty"],
-        ]}
       />
       <Select
         label="Bottled culture"

@@ -4,6 +4,7 @@ import { useBlanks, useLoadedTables } from "../../api/tables";
 import type { CyclePlan, Tables } from "../../api/schemas";
 import { Fields, Select, YesNo } from "../../kit";
 import { NumberBox, QuantityField } from "../../kit/quantities";
+import { PlantsField } from "./PlantsField";
 
 export interface PlanFieldsProps {
   plan: CyclePlan;
@@ -64,17 +65,11 @@ export function MethodFields({ plan, set }: PlanFieldsProps) {
         )}
         {asked.has("seed") && <SeedFields plan={plan} set={set} />}
         {asked.has("plants") && (
-          <Select
-            label="Plants"
+          <PlantsField
             value={plan.plants}
             onChange={(plants) => {
               set({ plants });
             }}
-            options={[
-              ["none", "none"],
-              ["some", "some"],
-              ["many", "in plenty"],
-            ]}
           />
         )}
       </Fields>
