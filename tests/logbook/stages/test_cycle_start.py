@@ -41,6 +41,16 @@ def test_ways_are_compared_only_while_asked_for_and_in_this_tanks_litres() -> No
     assert best.method in ("seeded-filter", "side-by-side")
 
 
+def test_the_plan_and_its_row_among_the_ways_say_the_same_days() -> None:
+    state = with_draft(state_of(*bodies_of(0)), Draft(cycle_plan=typed(start_kh_dkh=6, target_ppm=3)))
+    view = cycle_start_view(state, AT, Resources())
+    row = next(m for m in view.methods.methods if m.method == "measured-ammonia" and not m.helpers)
+    assert row.fits != "not-here"
+    assert (row.days_low, row.days_high) == (view.judged.pass_day_p10, view.judged.pass_day_p90)
+    others = [m for m in view.methods.methods if m is not row and m.days_low is not None]
+    assert all(m.days_low != row.days_low for m in others)
+
+
 @pytest.mark.parametrize("method", ["planted", "fish-food", "animals-in"])
 def test_a_way_without_a_bottle_has_no_first_dose(method: str) -> None:
     state = state_of(*bodies_of(0))

@@ -12,7 +12,7 @@ from reedmace.core.cycle import (
     CyclePlanQuestion,
     cycle_methods,
 )
-from reedmace.core.cycle.judgement.methods import Resources
+from reedmace.core.cycle.judgement.methods import MethodChoice, Resources
 from reedmace.core.cycle.judgement.plan import cycle_plan as judge
 from reedmace.core.cycle.record.log import DOSED
 from reedmace.core.errors import CannotAnswer
@@ -86,6 +86,17 @@ def _dose(state: LogbookState, plan: CyclePlan) -> tuple[AmmoniaDoseAnswer | Non
         return None, str(error)
 
 
+def _as_planned(methods: CycleMethodsAnswer, plan: CyclePlan, judged: CyclePlanAnswer) -> CycleMethodsAnswer:
+    """The ways with the days of the plan where it is one of them: one fact has one figure on screen."""
+    days = {"days_low": judged.pass_day_p10, "days_high": judged.pass_day_p90}
+
+    def is_planned(row: MethodChoice) -> bool:
+        return row.fits != "not-here" and row.method == plan.method and set(row.helpers) == set(plan.helpers)
+
+    rows = [row.model_copy(update=days) if is_planned(row) else row for row in methods.methods]
+    return methods.model_copy(update={"methods": rows})
+
+
 def cycle_start_view(
     state: LogbookState, now: datetime, resources: Resources | None = None, *, animals_in: bool = False
 ) -> CycleStartView:
@@ -96,7 +107,7 @@ def cycle_start_view(
     """
     plan = cycle_plan(state, now)
     dose, refused = _dose(state, plan)
-    methods = None
+    judged, methods = _judged(state, plan), None
     if resources is not None:
         methods = cycle_methods(
             CycleMethodsQuestion(
@@ -114,8 +125,8 @@ def cycle_start_view(
         dosed=plan.method in DOSED,
         marine=is_marine(plan.salinity_g_kg),
         caution=f"Nothing is dosed while animals are in. {CAUTION}" if plan.method == "animals-in" else CAUTION,
-        judged=_judged(state, plan),
+        judged=judged,
         dose=dose,
         dose_refused=refused,
-        methods=methods,
+        methods=methods and _as_planned(methods, plan, judged),
     )
