@@ -5,7 +5,8 @@ import { Twin } from "../../kit/quantities";
 import { Facts } from "../../kit";
 import { fixed, show } from "../../quantity/format";
 
-export function TankFacts({ answer }: { answer: TankVolume }) {
+/** overSump: whether the litres of the headline hold a sump's, which these do not. */
+export function TankFacts({ answer, overSump }: { answer: TankVolume; overSump: boolean }) {
   return (
     <Facts>
       <div>
@@ -21,7 +22,7 @@ export function TankFacts({ answer }: { answer: TankVolume }) {
       </div>
       <div>
         <dt>
-          Empty of anything (<Term of="net-litres">net?</Term>)
+          {overSump ? "The tank alone, empty" : "Empty of anything"} (<Term of="net-litres">net?</Term>)
         </dt>
         <dd>
           <Figure title="Gross volume" lines={answer.working} of="gross_l">

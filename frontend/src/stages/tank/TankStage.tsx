@@ -125,7 +125,7 @@ export default function TankStage({ tankId, logbook }: StageProps) {
       <DrawingHere />
       <ProblemNote problem={asked.error} />
       <WhatIsAssumed plan={draft.value} own={own} />
-      {answer && <TankFacts answer={answer} />}
+      {answer && <TankFacts answer={answer} overSump={around.sump != null} />}
       <Fields>
         <Holds plan={draft.value} own={own} onChange={holds} />
         <SizeFields tank={tank} setTank={setTank} onVolume={holds} />
