@@ -1,5 +1,6 @@
 /** The section with the filters looked at: flow at the outlet, and what the hoses cost. */
-import type { FilterView, Together } from "../../api/schemas";
+import { standing, useCompute } from "../../api/compute";
+import type { FilterView, PlumbingHeads, Together } from "../../api/schemas";
 import { bare, show } from "../../quantity/format";
 import type { SectionLabel } from "../../section/Labels";
 import { Section } from "../../section/Section";
@@ -20,6 +21,8 @@ export function FilterDrawing({
     species: [...tables.species, ...stock.own_species],
   };
   const shown = view?.shown;
+  const alone = shown?.filters.length === 1 ? shown.filters[0]?.installed.flow.path : null;
+  const heads = standing(useCompute("plumbing-heads", alone ?? null));
   if (!shown)
     return (
       <Section {...shared} filters={installed} labels={[]} caption="The tank, without a filter that fits." />
@@ -32,20 +35,22 @@ export function FilterDrawing({
         filter: f.installed.filter,
         fitting: f.installed.plan,
       }))}
-      labels={labelsOf(shown)}
+      labels={labelsOf(shown, alone ? heads : undefined)}
       currents={shown.currents}
       caption={`${shown.name} on this tank: ${show(shown.delivered_lph, "L/h")} delivered.`}
     />
   );
 }
 
-function labelsOf(shown: Together): SectionLabel[] {
+/** heads: of the one filter's plumbing, where it has a pump. */
+function labelsOf(shown: Together, heads?: PlumbingHeads): SectionLabel[] {
+  const doubt = heads && `give or take ${bare((heads.clean.high_lph - heads.clean.low_lph) / 2, "L/h")}; `;
   const labels: SectionLabel[] = [
     {
       at: "outlet",
       lines: [
         `${show(shown.delivered_lph, "L/h")} ${shown.filters.length > 1 ? "come out together" : "comes out"}`,
-        `${shown.filters.length > 1 ? "the boxes say" : "the box says"} ${bare(shown.box_lph, "L/h")}`,
+        `${doubt ?? ""}${shown.filters.length > 1 ? "the boxes say" : "the box says"} ${bare(shown.box_lph, "L/h")}`,
       ],
     },
   ];
