@@ -244,7 +244,7 @@ def operating_flow(
 def operating_flows(
     flows: Floats, heads: Floats, points: Ints, static: Floats, c1: Floats, c2: Floats, hoses: Floats, viscosity: float
 ) -> Floats:
-    """`meet` for n pumps, each on its own plumbing; m³/s, shape (n,).
+    """`operating_flow` of n pumps, each on its own plumbing; m³/s, shape (n,).
 
     flows, heads: (n, k) curve points in m³/s and m, of which the first `points` (n,) count (two: the parabola);
     static, c1, c2: (n,); hoses: (n, j, 3); viscosity: m²/s.
@@ -271,7 +271,7 @@ def spare_resistances(
 ) -> Floats:
     """Added linear resistance that holds each pump at a given flow, s/m², shape (n,); 0 where it gives less already.
 
-    flow: (n,) m³/s; the rest as in `meet_many`.
+    flow: (n,) m³/s; the rest as in `operating_flows`.
     """
     n = flows.shape[0]
     out = np.zeros(n)
