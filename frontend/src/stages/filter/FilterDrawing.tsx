@@ -44,7 +44,7 @@ export function FilterDrawing({
 
 /** heads: of the one filter's plumbing, where it has a pump. */
 function labelsOf(shown: Together, heads?: PlumbingHeads): SectionLabel[] {
-  const doubt = heads && `give or take ${bare((heads.clean.high_lph - heads.clean.low_lph) / 2, "L/h")}; `;
+  const doubt = heads && `± ${bare((heads.clean.high_lph - heads.clean.low_lph) / 2, "L/h")}; `;
   const labels: SectionLabel[] = [
     {
       at: "outlet",
