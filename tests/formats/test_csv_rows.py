@@ -2,7 +2,7 @@
 
 import pytest
 
-from reedmace.formats.csv_rows import MOST_COLUMNS, MOST_FAULTS, RowError, read_rows
+from reedmace.formats.csv_rows import MOST_COLUMNS, MOST_FAULTS, RowError, column_of, read_rows
 
 COLUMNS, NEEDED = ("name", "litres"), ("name",)
 
@@ -52,3 +52,11 @@ def test_what_csv_itself_refuses_is_a_fault_of_its_line() -> None:
     found, errors = read("name,litres\nA," + "9" * 200_000 + "\n")
     assert found == []
     assert "cannot be read as CSV" in errors[0].what
+
+
+@pytest.mark.parametrize(
+    ("where", "column"),
+    [("litres", "litres"), ("input", ""), ("reading.litres.1", "litres"), ("share", "share"), ("ranges.0.low", "low")],
+)
+def test_a_fault_stands_in_its_column_or_is_the_rows(where: str, column: str) -> None:
+    assert column_of(where, COLUMNS) == column

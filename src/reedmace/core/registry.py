@@ -122,6 +122,8 @@ def answered(computation: Computation[Any, Any], data: object) -> Answer:
     return answer
 
 
+WHOLE_INPUT = "input"
+"""Where a fault stands that is no single field's."""
 SECRETS = frozenset({"password", "old", "new", "code", "token"})
 """Fields whose value is never repeated in a message."""
 
@@ -132,7 +134,7 @@ def issues_of(error: ValidationError | CannotAnswer) -> list[Issue]:
         return [Issue(where=error.where, what=error.what, remedy=error.remedy)]
     found = []
     for item in error.errors(include_url=False):
-        where = ".".join(str(piece) for piece in item["loc"]) or "input"
+        where = ".".join(str(piece) for piece in item["loc"]) or WHOLE_INPUT
         context = item.get("ctx") or {}
         limits = {"greater_than_equal": ("ge", "at least"), "less_than_equal": ("le", "at most")}
         if item["type"] in limits:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import TypeVar
 
 from reedmace.core.contract import Issue
+from reedmace.core.registry import WHOLE_INPUT
 
 T = TypeVar("T")
 MOST_COLUMNS, MOST_FAULTS = 100, 200
@@ -28,9 +29,14 @@ class RowError:
 
 
 def column_of(where: str, columns: Collection[str]) -> str:
-    """The column of a fault; "" where the row as a whole is at fault. where: as an Issue names it; columns: all."""
-    column = where.rsplit(".", 1)[-1]
-    return column if column in columns else ""
+    """The column of a fault; "" where the row as a whole is at fault.
+
+    where: as an Issue names it, a field that is no column by its own name; columns: all.
+    """
+    named = [piece for piece in where.split(".") if not piece.isdecimal()]
+    if named[-1:] == [WHOLE_INPUT]:
+        return ""
+    return next((piece for piece in reversed(named) if piece in columns), named[-1] if named else "")
 
 
 def read_rows(

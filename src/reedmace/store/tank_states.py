@@ -8,7 +8,7 @@ from reedmace.store.tanks import Tanks
 
 MOST_TANKS_KEPT = 200
 MOST_ENTRIES_KEPT = 20_000
-"""Entries of all states kept in one process together (about 40 MB)."""
+"""Entries of all states kept in one process together (about 55 MB where they are tests)."""
 Key = tuple[int, int]
 """Tank, and number of writes to it."""
 
@@ -22,11 +22,11 @@ class StateCache:
         self._lock = Lock()
 
     def of(self, mine: Tanks, tank_id: int) -> LogbookState:
-        """State of a tank, for this caller alone as far as memoized results go. Raises NoSuchTank.
+        """State of a tank; a copy of its own for each call, without memoized results. Raises NoSuchTank.
 
         mine: tanks the caller may see; tank_id: one of them.
         """
-        # Written before it is read: a write between the two stores newer entries under a key nobody will ask for again.
+        # The number of writes is read first: a write in between only stores newer entries under an old key.
         key = (tank_id, mine.writes(tank_id))
         with self._lock:
             found = self._kept.get(key)

@@ -1,5 +1,5 @@
 /** The section with the filters looked at: flow at the outlet, and what the hoses cost. */
-import { standing, useCompute } from "../../api/compute";
+import { useCompute } from "../../api/compute";
 import type { FilterView, PlumbingHeads, Together } from "../../api/schemas";
 import { bare, show } from "../../quantity/format";
 import type { SectionLabel } from "../../section/Labels";
@@ -22,7 +22,9 @@ export function FilterDrawing({
   };
   const shown = view?.shown;
   const alone = shown?.filters.length === 1 ? shown.filters[0]?.installed.flow.path : null;
-  const heads = standing(useCompute("plumbing-heads", alone ?? null));
+  const asked = useCompute("plumbing-heads", alone ?? null);
+  // The range of the filter looked at before would stand beside this one's flow.
+  const heads = alone && !asked.isPlaceholderData ? asked.data : undefined;
   if (!shown)
     return (
       <Section {...shared} filters={installed} labels={[]} caption="The tank, without a filter that fits." />
@@ -35,7 +37,7 @@ export function FilterDrawing({
         filter: f.installed.filter,
         fitting: f.installed.plan,
       }))}
-      labels={labelsOf(shown, alone ? heads : undefined)}
+      labels={labelsOf(shown, heads)}
       currents={shown.currents}
       caption={`${shown.name} on this tank: ${show(shown.delivered_lph, "L/h")} delivered.`}
     />
@@ -44,13 +46,13 @@ export function FilterDrawing({
 
 /** heads: of the one filter's plumbing, where it has a pump. */
 function labelsOf(shown: Together, heads?: PlumbingHeads): SectionLabel[] {
-  const doubt = heads && `± ${bare((heads.clean.high_lph - heads.clean.low_lph) / 2, "L/h")}; `;
+  const range = heads && `${bare(heads.clean.low_lph, "L/h")} to ${bare(heads.clean.high_lph, "L/h")}; `;
   const labels: SectionLabel[] = [
     {
       at: "outlet",
       lines: [
         `${show(shown.delivered_lph, "L/h")} ${shown.filters.length > 1 ? "come out together" : "comes out"}`,
-        `${doubt ?? ""}${shown.filters.length > 1 ? "the boxes say" : "the box says"} ${bare(shown.box_lph, "L/h")}`,
+        `${range ?? ""}${shown.filters.length > 1 ? "the boxes say" : "the box says"} ${bare(shown.box_lph, "L/h")}`,
       ],
     },
   ];

@@ -22,11 +22,11 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
 )
 from reedmace.core.cycle.model.simulation_kernel import (
     follow_aim,
-    give_up,
-    live_on,
+    nitrify_feed,
     pass_by_zeros,
     report_clear,
     sample,
+    stop_exhausted,
     store,
     widen_gap,
 )
@@ -113,12 +113,12 @@ def test_a_draw_that_passed_is_reported_clear_and_its_nitrogen_kept() -> None:
 def test_what_is_fed_after_the_pass_is_nitrate_of_which_plants_take_their_share() -> None:
     y, day = water(), np.zeros(6)
     day[FEED] = 0.5
-    live_on(y, day)
+    nitrify_feed(y, day)
     assert y[NO3] == pytest.approx(0.5)
     # Each mg N nitrified takes 7.14 mg of CaCO3 (US EPA 1993), of which food brings half.
     assert y[ALK] == pytest.approx(100 - 0.5 * NITRIFIED / 2, abs=0.05)
     day[FEED], day[PLANTS] = 0.0, 0.2
-    live_on(y, day)
+    nitrify_feed(y, day)
     assert y[NO3] == pytest.approx(0.5 - 0.2 * 0.5 / (0.5 + PLANT_HALF_NITRATE))
 
 
@@ -126,9 +126,13 @@ def test_a_draw_whose_alkalinity_is_gone_is_given_up_once_and_is_no_pass() -> No
     y, done = water(), np.full(LANES, np.nan)
     y[ALK, 1] = 10.0
     done[2], y[ALK, 2] = 9.0, 5.0
-    assert give_up(y, done, 17.85) == 1
-    assert give_up(y, done, 17.85) == 0
+    assert stop_exhausted(y, done, 17.85) == 1
+    assert stop_exhausted(y, done, 17.85) == 0
     assert done[1] == np.inf
+    # Without a least nothing is stopped, whatever plants have taken of the alkalinity.
+    poor, going = water(alkalinity=-0.2), np.full(LANES, np.nan)
+    assert stop_exhausted(poor, going, 0.0) == 0
+    assert np.isnan(going).all()
     assert done[2] == 9.0
     y[TAN] = 1.0
     report_clear(y, done)

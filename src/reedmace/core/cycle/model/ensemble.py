@@ -43,7 +43,7 @@ LEFT_OUT, LEFT_OUT_DAYS = 0.14, 0.6
 As a logarithm, and in days near the end, where tests come once a day (tuned likewise).
 """
 GROWN_MG_N_L_DAY = 5.0
-"""Capacity to which draws are compared in pace."""
+"""Capacity of a grown film, by which draws are sorted; no result depends on it (a round figure)."""
 
 
 @dataclass(frozen=True)

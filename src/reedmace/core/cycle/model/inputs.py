@@ -20,12 +20,12 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     DOSE,
     DOSE_BASE,
     FEED,
-    GIVE_UP,
     GROWTH,
     HOLD_ALKALINITY,
     HOLD_NITRITE,
     KA,
     KILL_FILM,
+    LEAST_ALKALINITY,
     PLANTS,
     STEPS_PER_DAY,
     THETA,
@@ -316,7 +316,7 @@ def aim_of(log: CycleLog, scenario: Scenario) -> Floats:
     aim[ZERO], aim[ZERO_NITRITE] = log.kit.zero_mg_n_l("ammonia"), log.kit.zero_mg_n_l("nitrite")
     aim[HOLD_NITRITE] = HIGH_NITRITE_MG_N_L
     aim[HOLD_ALKALINITY] = _held_kh_dkh(log, scenario) * CACO3_PER_DKH
-    aim[GIVE_UP] = CACO3_PER_DKH if scenario.until_kh_gone else 0.0
+    aim[LEAST_ALKALINITY] = CACO3_PER_DKH if scenario.until_kh_gone else 0.0
     if dosing and scenario.counts_past:
         # Doses already cleared count; the last one needed is still to be observed.
         aim[WON] = min(len(standing_proof(log, aim[DOSE])[0]), NEEDED - 1)

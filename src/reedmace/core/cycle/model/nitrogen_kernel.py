@@ -41,9 +41,10 @@ animals; plants take it away with ammonium and give it back with nitrate (equiva
 # What is aimed at from today on: dose (mg N/L, 0 for no dosing), a kit's zero (mg N/L), nitrite over which no dose is
 # made (mg N/L), alkalinity held (mg/L CaCO3, 0 for not at all), days of zeros that count as passed (0 when doses are to
 # be cleared instead), day from which zeros count, alkalinity that comes with each mg N dosed (mg CaCO3), the kit's zero
-# of nitrite (mg N/L), doses seen to be cleared already, alkalinity under which a draw is followed no further (mg/L
-# CaCO3, 0 for every draw to its end).
-DOSE, ZERO, HOLD_NITRITE, HOLD_ALKALINITY, ZEROS_NEEDED, COUNT_FROM, DOSE_BASE, ZERO_NITRITE, WON, GIVE_UP = range(10)
+# of nitrite (mg N/L), doses seen to be cleared already, alkalinity under which a draw is simulated no
+# further (mg/L CaCO3, 0 for every draw to its end).
+DOSE, ZERO, HOLD_NITRITE, HOLD_ALKALINITY, ZEROS_NEEDED, COUNT_FROM, DOSE_BASE, ZERO_NITRITE, WON = range(9)
+LEAST_ALKALINITY = 9
 AIMS = 10
 STATES = 7
 NOTHING = 1e-20

@@ -11,10 +11,10 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     DOSE,
     DOSE_BASE,
     FEED,
-    GIVE_UP,
     HOLD_ALKALINITY,
     HOLD_NITRITE,
     LANES,
+    LEAST_ALKALINITY,
     NITRIFIED,
     PLANT_HALF_NITRATE,
     PLANTS,
@@ -101,8 +101,8 @@ def report_clear(y: Floats, done: Floats) -> None:
 
 
 @njit(cache=True, error_model="numpy")
-def live_on(y: Floats, c: Floats) -> None:
-    """A day of lanes that all passed, in place: what is fed becomes nitrate, of which plants take their share.
+def nitrify_feed(y: Floats, c: Floats) -> None:
+    """One day of lanes that have all passed, in place: feed becomes nitrate, of which plants take up a share.
 
     y: states (7, LANES); c: the day's conditions (6,).
     """
@@ -113,17 +113,17 @@ def live_on(y: Floats, c: Floats) -> None:
 
 
 @njit(cache=True, error_model="numpy")
-def give_up(y: Floats, done: Floats, least: float) -> int:
-    """Mark lanes whose alkalinity is used up as never passing, in place; how many.
+def stop_exhausted(y: Floats, done: Floats, least: float) -> int:
+    """Mark lanes under the least alkalinity as never passing, in place; how many. None where `least` is 0.
 
-    y, done: as `pass_by_zeros`; least: alkalinity, mg/L CaCO3.
+    y, done: as `pass_by_zeros`; least: mg/L CaCO3.
     """
-    given = 0
+    stopped = 0
     for i in range(LANES):
-        if math.isnan(done[i]) and y[3, i] < least:
+        if least > 0.0 and math.isnan(done[i]) and y[3, i] < least:
             done[i] = math.inf
-            given += 1
-    return given
+            stopped += 1
+    return stopped
 
 
 @njit(cache=True, error_model="numpy")
@@ -159,7 +159,7 @@ def store_rest(y: Floats, out: Floats, first: int, lanes: int, day: int, conditi
     y, out, first, lanes: as `store`; day: the last written; conditions: by day (days + 1, 6).
     """
     for later in range(day + 1, out.shape[1]):
-        live_on(y, conditions[later - 1])
+        nitrify_feed(y, conditions[later - 1])
         store(y, out, first, lanes, later)
 
 
@@ -200,7 +200,8 @@ def simulate(
     sample_steps: (r, 2) the step of each state to report, and how many events had happened by then (a test and a dose
     an hour apart share a step). Returns daily states (n, days + 1, 4), states at sample_steps (n, r, 4), pass day (n,)
     and the largest gap in the nitrogen's books (n,), mg N/L. The pass day is NaN when a draw never clears two doses
-    running, each within a day, or never keeps zeros for as many days as asked; infinite where it was given up.
+    running, each within a day, or never keeps zeros for as many days as asked; infinite
+    where it was stopped under the least alkalinity.
     """
     n, m, r = parameters.shape[0], event_step.shape[0], sample_steps.shape[0]
     daily, kept = np.zeros((n, days + 1, 4)), np.zeros((n, r, 4))
@@ -230,7 +231,7 @@ def simulate(
             if midnight:
                 widen_gap(y, nitrogen_total, gap)
                 store(y, daily, first, lanes, day)
-                left -= give_up(y, done, aim[GIVE_UP])
+                left -= stop_exhausted(y, done, aim[LEAST_ALKALINITY])
             if left == 0 and at_event == m and at_sample == r:
                 store_rest(y, daily, first, lanes, day, conditions)
                 break
