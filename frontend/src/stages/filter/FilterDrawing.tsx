@@ -46,22 +46,21 @@ export function FilterDrawing({
 
 /** heads: of the one filter's plumbing, where it has a pump. */
 function labelsOf(shown: Together, heads?: PlumbingHeads): SectionLabel[] {
-  const range = heads && `${bare(heads.clean.low_lph, "L/h")} to ${bare(heads.clean.high_lph, "L/h")}; `;
+  const many = shown.filters.length > 1;
+  const box = bare(shown.box_lph, "L/h");
   const labels: SectionLabel[] = [
     {
       at: "outlet",
       lines: [
-        `${show(shown.delivered_lph, "L/h")} ${shown.filters.length > 1 ? "come out together" : "comes out"}`,
-        `${range ?? ""}${shown.filters.length > 1 ? "the boxes say" : "the box says"} ${bare(shown.box_lph, "L/h")}`,
+        `${show(shown.delivered_lph, "L/h")} ${many ? "come out together" : "comes out"}`,
+        heads
+          ? `${bare(heads.clean.low_lph, "L/h")} to ${bare(heads.clean.high_lph, "L/h")} (box ${box})`
+          : `${many ? "the boxes say" : "the box says"} ${box}`,
       ],
     },
   ];
   const hose = shown.filters[0]?.installed.flow.pumped?.head_budget.find((p) => p.role === "hose");
-  if (
-    shown.filters.length === 1 &&
-    shown.filters[0]?.installed.plan.runs.some((r) => r.role === "return-hose") &&
-    hose
-  )
+  if (!many && shown.filters[0]?.installed.plan.runs.some((r) => r.role === "return-hose") && hose)
     labels.push({
       at: "hose",
       lines: [

@@ -200,8 +200,7 @@ def simulate(
     sample_steps: (r, 2) the step of each state to report, and how many events had happened by then (a test and a dose
     an hour apart share a step). Returns daily states (n, days + 1, 4), states at sample_steps (n, r, 4), pass day (n,)
     and the largest gap in the nitrogen's books (n,), mg N/L. The pass day is NaN when a draw never clears two doses
-    running, each within a day, or never keeps zeros for as many days as asked; infinite
-    where it was stopped under the least alkalinity.
+    running, each within a day, or never keeps zeros as long as asked; infinite where alkalinity stopped it.
     """
     n, m, r = parameters.shape[0], event_step.shape[0], sample_steps.shape[0]
     daily, kept = np.zeros((n, days + 1, 4)), np.zeros((n, r, 4))
