@@ -15,6 +15,8 @@ NEW_DAYS = 28.0
 """Sickness that came with new animals mostly shows within four weeks (common practice)."""
 LATELY_DAYS = 3.0
 """Days for which a stop, a change or a test is still relevant (a stated judgement)."""
+PH_JUMP, VERY_ACID_PH = 0.8, 5.5
+"""Change of pH between two tests that is a cause by itself, and the pH under which any water is one (memory)."""
 FEW_SHARE = 0.1
 UNKNOWN_C = 25.0
 """pH and temperature assumed when untested: cautious for ammonia (a stated judgement)."""
@@ -183,9 +185,10 @@ def _cold(q: IllnessQuestion) -> str | None:
 
 
 def _ph(q: IllnessQuestion) -> str | None:
-    if q.ph is not None and q.before_ph is not None and abs(q.ph - q.before_ph) >= 0.8:
+    # Kits read tenths, whose difference in binary falls short of itself.
+    if q.ph is not None and q.before_ph is not None and abs(q.ph - q.before_ph) >= PH_JUMP - 1e-9:
         return f"pH went from {q.before_ph:.1f} to {q.ph:.1f} between two tests."
-    if q.ph is not None and q.ph < 5.5:
+    if q.ph is not None and q.ph < VERY_ACID_PH:
         return f"pH stands at {q.ph:.1f}."
     return None
 
