@@ -24,7 +24,7 @@ def pka_sea(temperature_c: float, salinity_g_kg: float) -> float:
     """pKa of ammonium in brackish and sea water.
 
     temperature_c: 0 to 35 °C; salinity_g_kg: 0 to 40 g/kg.
-    At 25 °C and 35 g/kg: 9.219, on the total pH scale. Checked against PyCO2SYS in tests/reference.
+    At 25 °C and 35 g/kg: 9.230, on the total pH scale. Checked against PyCO2SYS in tests/reference.
     Source: Clegg and Whitfield 1995, coefficients from memory.
 
     >>> round(pka_sea(25.0, 35.0), 3)
