@@ -7,7 +7,7 @@ from pathlib import Path
 
 import numpy as np
 
-from reedmace.command.kernel_cache import fingerprint, record_fingerprint
+from reedmace.command.kernel_cache import clear_stale, fingerprint, record_fingerprint
 from reedmace.core.computations import compute
 from reedmace.core.filter.typical import typical_medians, typical_table
 from reedmace.core.flow.airlift_kernel import airlift_many, airlift_spare_many
@@ -95,7 +95,9 @@ def warm_without_threads(going: Callable[[], bool]) -> None:
 
 
 if __name__ == "__main__":
-    compiled = fingerprint()
+    compiled, folder = fingerprint(), os.environ.get("NUMBA_CACHE_DIR")
+    if folder:
+        clear_stale(Path(folder))
     warm(lambda text: print(f"reedmace: {text}", file=sys.stderr, flush=True))
-    if folder := os.environ.get("NUMBA_CACHE_DIR"):
+    if folder:
         record_fingerprint(Path(folder), compiled)

@@ -87,9 +87,7 @@ def test_the_next_portion_waits_half_a_day(ago: float, when: str) -> None:
 
 def test_a_change_takes_the_share_that_dilutes_to_the_target() -> None:
     log, w = a_log(), Working()
-    litres, parts, shift = change_for(
-        log, water_now(log), Solute(what="nitrite", now_ppm=8, target_ppm=4), 0.1, 0.9, w
-    )
+    litres, parts, shift = change_for(log, water_now(log), Solute(what="nitrite", now_ppm=8, target_ppm=4), 0.1, 0.9, w)
     assert litres == pytest.approx(50, abs=0.5)
     assert (parts, shift) == (1, None)
     least, _, _ = change_for(log, water_now(log), Solute(what="nitrite", now_ppm=8, target_ppm=7.9), 0.25, 0.9, w)

@@ -1,5 +1,8 @@
 """The day plan: changes and soda by the hour, and the water they leave."""
 
+from itertools import pairwise
+from typing import Any
+
 import pytest
 
 from reedmace.core.chemistry.shock_limits import PH_SHIFT_ANIMALS
@@ -24,7 +27,7 @@ from reedmace.core.flow.oxygen_balance import SHORT_MG_L
 TAP = TapWater(kh_dkh=5, ph=7.4, chlorine="chlorine")
 
 
-def planned(made: float = 0.0, **known: object) -> DayPlan:
+def planned(made: float = 0.0, **known: Any) -> DayPlan:
     plan = DayPlan(
         EmergencyPlanQuestion(**{"net_l": 100, "ph": 7.4, "kh_dkh": 5, "tap": TAP, **known}), made, limits=[]
     )
@@ -87,11 +90,11 @@ def test_what_the_animals_make_by_tomorrow_counts() -> None:
 
 
 def test_soda_goes_in_by_portions_and_on_no_guess() -> None:
-    low = {"kh_dkh": 0.3, "ph": 6.2, "tap": TapWater(kh_dkh=0.3, ph=6.4)}
+    low: dict[str, Any] = {"kh_dkh": 0.3, "ph": 6.2, "tap": TapWater(kh_dkh=0.3, ph=6.4)}
     plan = planned(**low)
     assert 0 < len(plan.soda) <= MOST_SODA
     hours = [hour for hour, *_ in plan.soda]
-    assert all(later - earlier >= APART_H - 1e-9 for earlier, later in zip(hours, hours[1:], strict=False))
+    assert all(later - earlier >= APART_H - 1e-9 for earlier, later in pairwise(hours))
     for _, raised, before, after in plan.soda:
         assert after.carbonate.kh_dkh() == pytest.approx(before.carbonate.kh_dkh() + raised, abs=0.02)
         assert raised >= LEAST_SODA_DKH
@@ -99,7 +102,7 @@ def test_soda_goes_in_by_portions_and_on_no_guess() -> None:
 
 
 def test_animals_of_soft_water_get_no_soda_over_what_they_bear() -> None:
-    low = {"kh_dkh": 0.5, "ph": 6.2, "tap": TapWater(kh_dkh=0.5, ph=6.4)}
+    low: dict[str, Any] = {"kh_dkh": 0.5, "ph": 6.2, "tap": TapWater(kh_dkh=0.5, ph=6.4)}
     plan = planned(**low, animals_ph_high=6.2)
     assert plan.soda == []
     assert plan.stays_soft()

@@ -7,13 +7,14 @@ from reedmace.core.cycle.animals.illness_causes import (
     CAUSE_RULES,
     LATELY_DAYS,
     NEW_DAYS,
+    CauseRule,
     IllnessQuestion,
     ammonia_share_of_limit,
     both_tested,
     seen,
 )
 
-RULES = {rule.code: rule for rule in CAUSE_RULES}
+RULES: dict[str, CauseRule] = {rule.code: rule for rule in CAUSE_RULES}
 TESTED = {"ammonia_mg_n_l": 0.0, "nitrite_mg_n_l": 0.0, "since_test_days": 0.5, "ph": 7.4, "temperature_c": 25.0}
 
 

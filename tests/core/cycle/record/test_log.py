@@ -48,7 +48,9 @@ def test_steps_are_in_nitrogen_whatever_the_kit_prints() -> None:
 def test_a_zero_means_half_the_first_step_and_never_more_than_a_usual_kits() -> None:
     usual = KitSteps().zero_mg_n_l("ammonia")
     assert usual == pytest.approx(0.125 * NITROGEN_SHARE["NH4"], rel=0.01)
-    assert KitSteps(ammonia_ppm=[0, 0.1, 1]).zero_mg_n_l("ammonia") == pytest.approx(0.05 * NITROGEN_SHARE["NH4"], rel=0.01)
+    assert KitSteps(ammonia_ppm=[0, 0.1, 1]).zero_mg_n_l("ammonia") == pytest.approx(
+        0.05 * NITROGEN_SHARE["NH4"], rel=0.01
+    )
     assert KitSteps(ammonia_ppm=[0, 5, 10]).zero_mg_n_l("ammonia") == pytest.approx(usual, rel=0.01)
 
 

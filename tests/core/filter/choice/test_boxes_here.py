@@ -1,11 +1,14 @@
 """Whether boxes do on a tank, and the one reason that is said where they do not."""
 
+from itertools import pairwise
+
 import numpy as np
 import pytest
 
 from reedmace.core.filter.choice import boxes_here as module
 from reedmace.core.filter.choice.boxes_here import CLOGS_DAYS, FAR_MORE, BoxesHere, boxes_here, judged_box, too_loud_db
 from reedmace.core.filter.choice.candidates import RankFiltersQuestion
+from reedmace.core.filter.choice.flows import flows_here
 from reedmace.core.filter.filter_table import table_of
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.sizing_schools import ENOUGH_SHARE
@@ -31,7 +34,7 @@ def test_a_box_does_exactly_where_no_reason_is_given() -> None:
 def test_more_of_a_box_never_lacks_film_that_fewer_had() -> None:
     found = here()
     short = [np.array([found.why_not(i, n) == "film" for i in range(len(TABLE))]) for n in (1, 2, 3)]
-    for fewer, more in zip(short, short[1:], strict=False):
+    for fewer, more in pairwise(short):
         assert not (more & ~fewer).any()
 
 
@@ -107,8 +110,7 @@ def test_far_too_strong_for_quiet_animals_is_said_of_what_cannot_be_throttled() 
 
 def test_flows_of_a_long_table_are_kept_for_the_same_water_only(monkeypatch: pytest.MonkeyPatch) -> None:
     worked_out = []
-    real = module.flows_here
-    monkeypatch.setattr(module, "flows_here", lambda *asked: worked_out.append(1) or real(*asked))
+    monkeypatch.setattr(module, "flows_here", lambda *asked: worked_out.append(1) or flows_here(*asked))
     monkeypatch.setattr(module, "LARGE_TABLE", 1)
     table = table_of(SAMPLE_BOXES)
     first = here(table, net_l=77)
