@@ -33,6 +33,7 @@ export default tseslint.config(
     rules: {
       complexity: ["error", 12],
       "max-lines-per-function": ["error", { max: 80 }],
+      "max-lines": ["error", { max: 350 }],
       "import-x/no-cycle": "error",
       "import-x/no-restricted-paths": ["error", { zones }],
       "react-hooks/rules-of-hooks": "error",

@@ -16,7 +16,8 @@ import { Handles } from "./Handles";
 import type { HandleName } from "./handleSpec";
 import { useKeptApart } from "./labelPlacement";
 import { Swimmers } from "./Swimmers";
-import { show, sizeOf, twinOf, unitName } from "../quantity/format";
+import { sizeOf, unitName } from "../quantity/format";
+import { WaterText, linesWithin } from "./WaterText";
 
 export interface SectionProps {
   plan: TankPlan;
@@ -236,62 +237,6 @@ function Figures({ sheet, plan, volume, water, dimensions }: SectionProps & { sh
       </text>
     </g>
   );
-}
-
-interface WaterTextProps {
-  sheet: Sheet;
-  volume: SectionProps["volume"];
-  lines: string[];
-}
-
-/** What is written in the water: how much it is, or other lines. */
-function WaterText({ sheet, volume, lines }: WaterTextProps) {
-  const { left, tankWidth, waterY, bottomY } = sheet;
-  const middle = left + tankWidth / 2;
-  return (
-    <>
-      {volume && (
-        <>
-          <text x={middle} y={waterY + (bottomY - waterY) * 0.42} textAnchor="middle" className="big">
-            {show(volume.net_l, "L")}
-          </text>
-          <text x={middle} y={waterY + (bottomY - waterY) * 0.42 + 25} textAnchor="middle">
-            {twinOf(volume.net_l, "L")} · {show(volume.water_depth_cm, "cm", 1)} deep
-          </text>
-        </>
-      )}
-      {lines.map((text, i) => (
-        <text
-          key={text}
-          x={middle}
-          y={waterY + 30 + i * 21 + (i ? 9 : 0)}
-          textAnchor="middle"
-          className={i ? "" : "big"}
-        >
-          {text}
-        </text>
-      ))}
-    </>
-  );
-}
-
-/** Units of the drawing that a letter of a small label takes. */
-const LETTER = 7.6;
-
-/** Lines of text in the water, broken at their dots where the tank is narrow. */
-function linesWithin(lines: string[] = [], width: number): string[] {
-  const most = Math.max(Math.floor((width - 12) / LETTER), 12);
-  return lines.flatMap((line, i) =>
-    i === 0 || line.length <= most ? [line] : broken(line.split(" · "), most),
-  );
-}
-
-function broken(parts: string[], most: number): string[] {
-  return parts.reduce<string[]>((found, part) => {
-    const last = found.at(-1);
-    const joined = last === undefined ? part : `${last} · ${part}`;
-    return joined.length <= most ? [...found.slice(0, -1), joined] : [...found, part];
-  }, []);
 }
 
 function Span({ x0, x1, y, text }: { x0: number; x1: number; y: number; text: string }) {

@@ -4,7 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { styled } from "styled-components";
 import { ask, client, ProblemError } from "../api/client";
 import { range } from "../api/range";
-import type { CounterAnswer, CounterQuestion, Label, Tables } from "../api/schemas";
+import type { CounterAnswer, Tables } from "../api/schemas";
 import { useSession } from "../api/session";
 import { useCounter } from "../api/shelf";
 import { useTables } from "../api/tables";
@@ -18,55 +18,7 @@ import { Page } from "../shared/Page";
 import { ROOMS } from "../shared/roomKinds";
 import { SpeciesPicker } from "../shared/SpeciesPicker";
 import { TypeMap } from "../shared/TypeMap";
-
-const MOST = 4;
-type Room = (typeof ROOMS)[number][0];
-
-/** What is typed; it stands in the address, so that a link opens it again. */
-interface Asked {
-  litres: number | null;
-  animals: NonNullable<CounterQuestion["animals"]>;
-  room: Room;
-  /** Back glass to wall, cm; null for as usual. */
-  behind: number | null;
-  boxes: Label[];
-}
-const BLANK: Asked = { litres: null, animals: [], room: "living", behind: null, boxes: [EMPTY_LABEL] };
-
-function fromAddress(): Asked {
-  try {
-    const text = new URLSearchParams(window.location.search).get("q");
-    if (!text) return BLANK;
-    const asked = JSON.parse(text) as Partial<Asked>;
-    return {
-      ...BLANK,
-      ...asked,
-      boxes: (asked.boxes ?? BLANK.boxes).map((box) => ({ ...EMPTY_LABEL, ...box })).slice(0, MOST),
-    };
-  } catch {
-    return BLANK;
-  }
-}
-
-function addressOf(asked: Asked): string {
-  // Only what was typed, so that the link stays short.
-  const boxes = asked.boxes.map((box) =>
-    Object.fromEntries(Object.entries(box).filter(([key, v]) => v !== EMPTY_LABEL[key as keyof Label])),
-  );
-  return `${window.location.pathname}?q=${encodeURIComponent(JSON.stringify({ ...asked, boxes }))}`;
-}
-
-function questionOf({ litres, animals, room, behind, boxes }: Asked): CounterQuestion | null {
-  return litres === null
-    ? null
-    : {
-        litres,
-        animals,
-        room,
-        behind_cm: behind,
-        boxes: boxes.filter(saysEnough),
-      };
-}
+import { MOST_BOXES, type Asked, BLANK, fromAddress, addressOf, questionOf } from "./counterQuestion";
 
 export default function CounterPage() {
   const tables = useTables();
@@ -252,7 +204,7 @@ function Boxes({
           </Card>
         );
       })}
-      {asked.boxes.length < MOST && (
+      {asked.boxes.length < MOST_BOXES && (
         <div className="screen-only">
           <Button
             $quiet

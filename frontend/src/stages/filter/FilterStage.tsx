@@ -4,9 +4,9 @@ import { Link } from "react-router";
 import { styled } from "styled-components";
 import { useDraft, type Draft } from "../../api/drafts";
 import { opening, standing, useView } from "../../api/compute";
-import type { FilterPlan, FilterView, Together } from "../../api/schemas";
+import type { FilterPlan, FilterView } from "../../api/schemas";
 import { SizingRules } from "../../charts/SizingRules";
-import { Caution, Figure, Fold, InlineButton, Lead, ProblemNote, Verdict } from "../../kit";
+import { Figure, Fold, InlineButton, Lead, ProblemNote, Verdict } from "../../kit";
 import { hanging } from "../../shared/installedFilters";
 import { KindLinks } from "../../shared/KindLinks";
 import { DrawingHere, TwoColumns } from "../../shared/TwoColumns";
@@ -23,9 +23,8 @@ import { Moving } from "../../shared/CurrentsLegend";
 import { Pairs } from "./Pairs";
 import { PumpedFlow } from "./PumpedFlow";
 import { ShelfHere } from "./ShelfHere";
-
 import { WhatMatters } from "./WhatMatters";
-import { bare, fixed, show } from "../../quantity/format";
+import { Answer, Small, isReal, type HeadlineProps, Headline, Cautions } from "./FilterHeadline";
 
 export default function FilterStage({ tankId, logbook, tables }: StageProps) {
   const draft = useDraft<FilterPlan>(tankId, "filter", logbook.plans.filter, logbook.filter_plan?.id ?? null);
@@ -192,11 +191,6 @@ function SetFirst({ choosing, ...props }: ShownProps & { choosing: ReactNode }) 
   );
 }
 
-/** Whether a set holds a box that somebody sells, not only usual ones. */
-function isReal(set: Together | null): boolean {
-  return set?.filters.some((f) => !f.typical) ?? false;
-}
-
 /** Kind and size: what matters, the answer in a sentence, the map. */
 function TypeAndSize({
   tankId,
@@ -242,88 +236,6 @@ function Flow({ view }: Pick<ShownProps, "view">) {
   );
 }
 
-interface HeadlineProps {
-  view: FilterView;
-  /** Whether a newer answer is loading. */
-  old: boolean;
-  /** Whether another headline stands over it. */
-  second: boolean;
-  onShop: () => void;
-}
-
-function Headline({ view, old, second, onShop }: HeadlineProps) {
-  return (
-    <Answer aria-busy={old} data-old={old || undefined}>
-      <Verdict $small as={second ? "h2" : "h1"} data-enough={view.enough ?? undefined}>
-        {view.verdict}
-      </Verdict>
-      {view.shown && (
-        <Lead>
-          <Moves view={view} shown={view.shown} />{" "}
-          {!second && view.assumed.length > 0 && `Assumed: ${view.assumed.join("; ")}. `}
-          {!second && <InlineButton onPress={onShop}>A box in your hand?</InlineButton>}
-        </Lead>
-      )}
-      {view.differences.length > 0 && <Differences view={view} />}
-    </Answer>
-  );
-}
-
-/** What changes if what is looked at hangs instead. */
-function Differences({ view }: { view: FilterView }) {
-  return (
-    <Small as="ul">
-      {view.differences.map((d) => (
-        <li key={d.name}>
-          {d.name}: {d.now}, then <b>{d.then}</b>
-        </li>
-      ))}
-    </Small>
-  );
-}
-
-function Moves({ view, shown }: { view: FilterView; shown: Together }) {
-  const many = shown.filters.length > 1;
-  const tested = shown.filters.some((f) => f.expect_lph != null);
-  const expected = shown.filters.reduce(
-    (sum, f) => sum + (f.expect_lph ?? f.installed.flow.delivered_lph),
-    0,
-  );
-  return (
-    <>
-      <b>{shown.name}</b> {shown.chosen ? "moves" : "would move"}{" "}
-      <Figure title={`${shown.name}: delivered flow`} lines={shown.working} of="delivered_lph">
-        {show(shown.delivered_lph, "L/h")}
-      </Figure>{" "}
-      here, not the {bare(shown.box_lph, "L/h")} on {many ? "their boxes" : "its box"}:{" "}
-      {fixed(shown.turnovers_per_hour, 1)} times your {show(view.volume.net_l, "L")} clean,{" "}
-      {fixed(shown.service_turnovers_per_hour, 1)} in service.{" "}
-      {!many && shown.filters[0]?.installed.flow.loop}{" "}
-      {tested && `By your last flow test expect ${show(expected, "L/h")}.`}
-    </>
-  );
-}
-
-function Cautions({ view, shown }: { view: FilterView; shown: Together }) {
-  const ids = shown.filters.map((f) => f.installed.filter.id);
-  const caveats = view.ranking.ranked.filter((c) => ids.includes(c.filter_id)).flatMap((c) => c.caveats);
-  return (
-    <>
-      {[...new Set(caveats)].map((c) => (
-        <Caution key={c}>{c}</Caution>
-      ))}
-      {shown.currents.troubled.length > 0 && (
-        <Caution>
-          <Figure title="Currents" lines={shown.currents.working}>
-            {shown.currents.verdict}
-          </Figure>{" "}
-          {shown.currents.remedies.join(" ")}
-        </Caution>
-      )}
-    </>
-  );
-}
-
 function candidate(view: FilterView) {
   const { shown } = view;
   if (!shown) return null;
@@ -344,17 +256,6 @@ function candidate(view: FilterView) {
   };
 }
 
-const Answer = styled.div`
-  display: grid;
-  gap: 6px;
-  &[data-old] {
-    opacity: 0.6;
-  }
-`;
-const Small = styled.p`
-  color: var(--ink-soft);
-  font-size: 0.9375rem;
-`;
 const Change = styled.p<{ $first: boolean }>`
   font:
     italic 400 ${(p) => (p.$first ? 1.1875 : 1.0625)}rem / 1.3 Vollkorn,
