@@ -85,7 +85,7 @@ MOVING = (
     MoveStep(id="move-test", title="Test daily for a week", detail="Ammonia and nitrite; feed little."),
 )
 """Steps of moving a tank, in order (common practice)."""
-ENOUGH_SHARE = 0.8
+CARRIED_SHARE = 0.8
 """Share of the film that must be across before an old filter is taken off (common practice)."""
 
 
@@ -127,8 +127,8 @@ def filter_move(question: FilterMoveQuestion) -> FilterMoveAnswer:
         carried = moved
     missing = 1 - carried
     retire = None
-    if q.what == "replace-filter" and carried < ENOUGH_SHARE:
-        whole = max((ENOUGH_SHARE - moved) / max(1 - moved, 0.01), 0) * FULL_DAYS
+    if q.what == "replace-filter" and carried < CARRIED_SHARE:
+        whole = max((CARRIED_SHARE - moved) / max(1 - moved, 0.01), 0) * FULL_DAYS
         retire = max(whole - q.days_side_by_side, 1.0)
     light = w.sum("light", "missing film × 14", {"missing film": missing}, "days", "memory")
     verdict = f"About {carried:.0%} of the film comes across"

@@ -11,7 +11,7 @@ from reedmace.core.filter.choice.candidates import RankFiltersQuestion
 from reedmace.core.filter.choice.flows import flows_here
 from reedmace.core.filter.filter_table import table_of
 from reedmace.core.filter.kinds import kind_of
-from reedmace.core.filter.sizing_schools import ENOUGH_SHARE
+from reedmace.core.filter.sizing_schools import AS_ASKED_SHARE, ENOUGH_SHARE
 from reedmace.demo.sample_boxes import SAMPLE_BOXES
 from tests.support.ranking import ROOM, SHOAL
 
@@ -96,6 +96,9 @@ def test_a_sentence_says_the_same_as_the_short_reason() -> None:
         if judged.does:
             assert judged.words.startswith("Moves")
             assert "in service where" in judged.words
+            share = found.r.service[i] / found.asked.low
+            assert ("slow" in judged.words or "under" in judged.words) == (share < AS_ASKED_SHARE)
+            assert ("a little" in judged.words) == (ENOUGH_SHARE <= share < AS_ASKED_SHARE)
         if judged.short == "film" and not found.broken(i):
             assert "hold filter bacteria for" in judged.words
 

@@ -22,7 +22,7 @@ from reedmace.core.filter.kind_parts.traits import KindName
 from reedmace.core.filter.kinds import kind_of
 from reedmace.core.filter.site.noise import DISTURBS_DB, HEARD_FROM_DB
 from reedmace.core.filter.site.site import RoomKind, default_priorities
-from reedmace.core.filter.sizing_schools import ENOUGH_SHARE
+from reedmace.core.filter.sizing_schools import AS_ASKED_SHARE, ENOUGH_SHARE
 from reedmace.core.filter.water_path import Delivered
 from reedmace.core.quantity import formatting
 
@@ -246,9 +246,10 @@ def _sentence(here: BoxesHere, i: int, short: str) -> str:
     r, asked = here.r, here.asked
     moves = f"{formatting.lph(r.service[i])} in service where {formatting.lph.bare(asked.low)} is asked"
     if not short:
-        if r.service[i] >= asked.low:
+        if r.service[i] >= AS_ASKED_SHARE * asked.low:
             return f"Moves {moves}."
-        return f"Moves {moves}: {'slow, but with film enough' if r.slow[i] else 'a little under'}."
+        slow = "a little slow" if r.service[i] >= ENOUGH_SHARE * asked.low else "slow"
+        return f"Moves {moves}: {f'{slow}, but with film enough' if r.slow[i] else 'a little under'}."
     if broken := here.broken(i):
         said = [limit for limit in broken if limit.final] or broken
         reason = formatting.opening("; ".join(limit.reason(i) for limit in said))
