@@ -448,3 +448,37 @@ def test_an_account_s_page_says_what_its_boxes_teach_and_lets_it_be_ended(page: 
     page.reload()
     expect(tick).not_to_be_checked()
     assert PASSWORD not in page.content()
+
+
+def test_animals_left_unsaved_are_said_where_they_do_not_count_and_saved_by_one_press(
+    page: Page, running: Running
+) -> None:
+    page.goto(running.url)
+    page.get_by_label("It holds, L").fill("110")
+    page.get_by_role("button", name="Next: who will live in it").click()
+    add(page, "goldfish", "Fancy goldfish")
+    note = page.get_by_text("Your changes to the animals are not saved yet")
+    expect(note).to_be_hidden()
+    stages(page).get_by_role("link", name=re.compile("^Filter")).click()
+    expect(note).to_be_visible()
+    assumed = page.get_by_text(re.compile("a community tank, until animals are chosen"))
+    expect(assumed).to_be_visible()
+    page.get_by_role("button", name="Save them").click()
+    expect(note).to_be_hidden()
+    expect(assumed).to_be_hidden()
+    # It is the logbook's now: nothing is left open on its own stage or after a reload.
+    page.reload()
+    expect(heading(page)).to_contain_text(re.compile("whose box says|sold for"))
+    expect(note).to_be_hidden()
+
+
+def test_a_change_the_server_refuses_stays_on_this_device_and_says_why(page: Page, running: Running) -> None:
+    begin_as_guest(page, running, "A new tank", "Next: who will live in it")
+    stages(page).get_by_role("link", name=re.compile("^Tank")).click()
+    page.get_by_label("Water below rim, cm").fill("200")
+    page.keyboard.press("Tab")
+    stages(page).get_by_role("link", name=re.compile("^Stock")).click()
+    note = page.get_by_role("status").filter(has_text="Your changes to the tank are not saved yet")
+    note.get_by_role("button", name="Save them").click()
+    expect(note.get_by_role("alert")).to_be_visible()
+    expect(note).to_be_visible()

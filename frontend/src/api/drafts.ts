@@ -16,9 +16,28 @@ export interface Draft<T> {
   drop: () => void;
 }
 
+function keyOf(tankId: number, part: string): string {
+  return `reedmace.draft.${tankId}.${part}`;
+}
+
+/** A draft that is kept on this device, with the id of the entry it is based on; null where there is none. */
+export function openDraft<T>(
+  tankId: number,
+  part: string,
+  saved: T,
+): Pick<Draft<T>, "value" | "basedOn"> | null {
+  const draft = read<T>(keyOf(tankId, part));
+  return draft && { ...draft, value: completed(draft.value, saved) };
+}
+
+/** Discard a draft of a tank. */
+export function dropDraft(tankId: number, part: string): void {
+  localStorage.removeItem(keyOf(tankId, part));
+}
+
 /** Draft of one plan of a tank over the saved version. */
 export function useDraft<T>(tankId: number, part: string, saved: T, savedId: number | null): Draft<T> {
-  const storageKey = `reedmace.draft.${tankId}.${part}`;
+  const storageKey = keyOf(tankId, part);
   const [draft, setDraft] = useState<Stored<T> | null>(() => read<T>(storageKey));
   useEffect(() => {
     setDraft(read<T>(storageKey));

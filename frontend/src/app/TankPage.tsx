@@ -13,6 +13,7 @@ import { NoSuchPage } from "./ErrorPages";
 import { AsOf, Page } from "../shared/Page";
 import { PracticeBar } from "../practice/PracticeBar";
 import type { StageProps } from "../shared/stageProps";
+import { UnsavedDrafts } from "../shared/UnsavedDrafts";
 import { StageNav } from "./StageNav";
 import { isStage, STAGES } from "./stages";
 
@@ -66,9 +67,12 @@ type WorkProps = StageProps & { stage: keyof typeof WORK };
 function Work({ stage, ...props }: WorkProps) {
   const Stage = WORK[stage];
   return (
-    <Suspense fallback={<WaitingPage>Turning to it…</WaitingPage>}>
-      <Stage {...props} />
-    </Suspense>
+    <>
+      <UnsavedDrafts tankId={props.tankId} stage={stage} plans={props.logbook.plans} />
+      <Suspense fallback={<WaitingPage>Turning to it…</WaitingPage>}>
+        <Stage {...props} />
+      </Suspense>
+    </>
   );
 }
 
