@@ -482,3 +482,25 @@ def test_a_change_the_server_refuses_stays_on_this_device_and_says_why(page: Pag
     note.get_by_role("button", name="Save them").click()
     expect(note.get_by_role("alert")).to_be_visible()
     expect(note).to_be_visible()
+
+
+def test_who_comes_with_gasping_fish_is_asked_what_they_see_and_told_air_before_any_test(
+    page: Page, running: Running
+) -> None:
+    page.set_viewport_size(PHONE)
+    begin_as_guest(page, running, "Fish are in, and something is wrong", "Next: what to do now")
+    # What needs no kit, and the question, stand before the form of the test.
+    seen = page.get_by_text(re.compile("^What do you see"))
+    form = page.get_by_role("button", name="Log the test")
+    expect(page.get_by_text(re.compile("^No kit in the house"))).to_be_in_viewport()
+    assert seen.bounding_box()["y"] < form.bounding_box()["y"]
+    seen.click()
+    page.get_by_text("gasps at the surface").click()
+    page.get_by_role("button", name="Write it, and see what to look at").click()
+    box = page.get_by_role("region", name="Animals unwell or lost")
+    expect(box).to_contain_text("Air now")
+    assert box.bounding_box()["y"] < page.get_by_role("button", name="Log it").first.bounding_box()["y"]
+    # The form is put away once it is written.
+    expect(page.get_by_text("gasps at the surface", exact=True)).to_be_hidden()
+    box.get_by_role("button", name="All are well again").click()
+    expect(box).to_be_hidden()

@@ -16965,6 +16965,11 @@ export interface components {
              */
             animals_in: boolean;
             /**
+             * @description What to look at first where animals were seen unwell or were lost
+             * @default null
+             */
+            illness: components["schemas"]["IllnessAnswer"] | null;
+            /**
              * @description What is known before a cloud is described
              * @default null
              */

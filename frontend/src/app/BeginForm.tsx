@@ -33,6 +33,7 @@ export interface Sizes {
 }
 
 export const NOTHING: Sizes = { litres: null, length: null, width: null, height: null };
+
 /** A typed tank, as the drawing and the plan take it; null before its first figure. */
 export function planOf(
   { tank, surroundings }: TankPlan,

@@ -21,6 +21,7 @@ from reedmace.core.cycle import (
     CycleReadinessAnswer,
     CycleReadinessQuestion,
     EmergencyPlanAnswer,
+    IllnessAnswer,
     NitrogenBalanceAnswer,
     NitrogenBalanceQuestion,
     StockingRampAnswer,
@@ -34,6 +35,7 @@ from reedmace.core.cycle import (
 from reedmace.core.cycle.judgement.cloudy_water import CloudyWaterQuestion, cloudy_question
 from reedmace.core.cycle.record.speciation_question import speciation_question
 from reedmace.formats import FoundColumn, FoundRow, MappedCsv, csv_parts, cycle_sbml, read_csv, read_mapped, reading_key
+from reedmace.logbook.care.sick_animals import illness
 from reedmace.logbook.care.takeover import Takeover, takeover
 from reedmace.logbook.replay.cycle_log import care_log, cycle_log
 from reedmace.logbook.replay.entries import NewEntry, Reading
@@ -61,6 +63,9 @@ class CycleState(BaseModel):
     settled: bool = Field(default=False, description="They came so long ago that the cycle is over")
     takeover: Takeover | None = Field(default=None, description="A new filter beside an old one")
     animals_in: bool = Field(default=False, description="Animals live in it, so nothing is dosed")
+    illness: IllnessAnswer | None = Field(
+        default=None, description="What to look at first where animals were seen unwell or were lost"
+    )
     cloudy: CloudyWaterQuestion | None = Field(default=None, description="What is known before a cloud is described")
     water: WaterSpeciationQuestion | None = Field(default=None, description="The newest tests, to see the species of")
 
@@ -109,6 +114,7 @@ def read_cycle(tank_id: int) -> CycleState:
         settled=log.settled(),
         takeover=takeover(state, g.now),
         animals_in=log.animals_are_in(),
+        illness=illness(state, g.now),
         cloudy=cloudy_question(log),
         water=speciation_question(log),
     )

@@ -4,7 +4,7 @@ import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
 import { useCycle } from "../../api/tanks";
 import { useView } from "../../api/compute";
-import type { CycleForecast, CycleLog as Log, CycleState, Entry, Tables } from "../../api/schemas";
+import type { CycleLog as Log, CycleState, Entry, Tables } from "../../api/schemas";
 import { CycleLog } from "../../charts/CycleLog";
 import { Figure, Fold, Lead, Tabs, Verdict, type Leaf } from "../../kit";
 import { Section } from "../../section/Section";
@@ -17,6 +17,7 @@ import { type StageProps } from "../../shared/stageProps";
 import { TakeoverNote } from "../../shared/TakeoverNote";
 import { NewEntry } from "../../shared/NewEntry";
 import { FirstAction, Foreseen, Then, Why } from "../../shared/CycleActions";
+import { SeenUnwell, Unwell } from "../../shared/Illness";
 import { Cloudy } from "./Cloudy";
 import { CyclePlanForm } from "./CyclePlanForm";
 import { cycleStart, dater } from "../../shared/cycleDates";
@@ -155,6 +156,9 @@ function Under({ silent, ...props }: BegunProps & { silent: boolean }) {
   return silent ? <Unadvised {...props} /> : <Begun {...props} />;
 }
 
+/** Gasping tells more in the first minute than a test in its tenth. */
+const WHAT_IS_SEEN = "What do you see? Gasping, spots, an animal that does not eat…";
+
 interface BegunProps extends StageProps {
   state: CycleState;
   netL?: number;
@@ -165,7 +169,7 @@ function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
   const [leaf, setLeaf] = useState(() => sessionStorage.getItem("reedmace.leaf") ?? "chart");
   const start = cycleStart(logbook);
   const dateOf = dater(start);
-  const { advice, readiness, log, forecast } = state;
+  const { advice, readiness, log } = state;
   if (!advice || !readiness || !log) return null;
   const choose = (next: string) => {
     setLeaf(next);
@@ -175,11 +179,11 @@ function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
   return (
     <>
       <Verdict>{advice.verdict}</Verdict>
-      <FirstAction
-        action={advice.first}
-        log={log}
+      <ToDo
         tankId={tankId}
-        lines={advice.working}
+        logbook={logbook}
+        tables={tables}
+        state={state}
         onAnimals={() => {
           choose("animals");
         }}
@@ -187,11 +191,9 @@ function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
       {narrow && <LogTest tankId={tankId} logbook={logbook} />}
       <DrawingHere />
       <Foreseen state={state} start={start} />
-      <Then state={state} />
+      {!state.animals_in && <Then state={state} />}
       {state.takeover && <TakeoverNote takeover={state.takeover} />}
-      {forecast && !state.stocked && !readiness.ready && (
-        <When forecast={forecast} leftAlone={state.forecast_left_alone} dateOf={dateOf} />
-      )}
+      <When state={state} dateOf={dateOf} />
       <Tabs
         label="More of this cycle"
         leaves={leaves}
@@ -202,6 +204,30 @@ function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
         <Link to={`/tanks/${tankId}/diary`}>The cycle diary, to print</Link>
         <TryInPractice tankId={tankId} />
       </Bar>
+    </>
+  );
+}
+
+/** The first action; with animals in what is seen of them as well, and what needs no test before the test's form. */
+function ToDo({ state, onAnimals, ...props }: BegunProps & { onAnimals: () => void }) {
+  const { advice, log, illness } = state;
+  if (!advice || !log) return null;
+  return (
+    <>
+      {illness && <Unwell tankId={props.tankId} illness={illness} />}
+      <FirstAction
+        action={advice.first}
+        log={log}
+        tankId={props.tankId}
+        lines={advice.working}
+        onAnimals={onAnimals}
+      />
+      {state.animals_in && (
+        <>
+          <Then state={state} />
+          <SeenUnwell {...props} asks={WHAT_IS_SEEN} />
+        </>
+      )}
     </>
   );
 }
@@ -264,13 +290,10 @@ function animalsTitle(state: CycleState): string {
   return state.stocked ? "Next animals" : "First animals";
 }
 
-interface WhenProps {
-  forecast: CycleForecast;
-  leftAlone: CycleState["forecast_left_alone"];
-  dateOf: (day: number) => string;
-}
-
-function When({ forecast, leftAlone, dateOf }: WhenProps) {
+/** When it will be ready; nothing where it is, or where animals have come. */
+function When({ state, dateOf }: { state: CycleState; dateOf: (day: number) => string }) {
+  const { forecast, forecast_left_alone: leftAlone } = state;
+  if (!forecast || state.stocked || state.readiness?.ready) return null;
   const { pass_day_p10: low, pass_day_p90: high } = forecast;
   return (
     <Lead>

@@ -14,7 +14,7 @@ import { Care } from "./Care";
 import { Costs } from "./Costs";
 import { Hospital } from "./Hospital";
 import { BeginQuarantine, Quarantined } from "./QuarantineNote";
-import { SeenUnwell, Unwell } from "./Illness";
+import { SeenUnwell, Unwell } from "../../shared/Illness";
 import { Photos } from "./Photos";
 import { Plugs, Reviews } from "./Reminders";
 import { LatestEntries, Logbook } from "./Logbook";
@@ -43,10 +43,6 @@ function Now({ tankId, logbook, tables }: StageProps) {
   const asked = useKeep(tankId);
   const view = asked.data;
   const form_defaults = useBlanks();
-  const animals = logbook.plans.stock.animals.map((a): [string, string] => [
-    a.species_id,
-    tables.species.find((s) => s.id === a.species_id)?.common_name ?? a.species_id,
-  ]);
   return (
     <TwoColumns
       opening={opening(asked, "Looking at what is next…")}
@@ -76,7 +72,7 @@ function Now({ tankId, logbook, tables }: StageProps) {
       {view && <Running tankId={tankId} view={view} />}
       <Seeds tankId={tankId} />
       <NewEntry tankId={tankId} netL={view?.volume.net_l} logbook={logbook} tables={tables} />
-      <SeenUnwell tankId={tankId} animals={animals} />
+      <SeenUnwell tankId={tankId} logbook={logbook} tables={tables} />
       {view && !view.quarantine && <BeginQuarantine tankId={tankId} usualDays={view.quarantine_days} />}
       <Hospital start={form_defaults.hospital} />
       <TryInPractice tankId={tankId} />

@@ -1,13 +1,14 @@
 /** Animals unwell or lost: recording signs, and what to check first. */
-import { range } from "../../api/range";
+import { range } from "../api/range";
 import { useState, type SyntheticEvent } from "react";
 import { styled } from "styled-components";
-import { useWrite } from "../../api/entries";
-import type { Body, KeepView } from "../../api/schemas";
-import { Button, Caution, Figure, ProblemNote, Select, TextField, YesNo } from "../../kit";
-import { NumberBox } from "../../kit/quantities";
-import { SIGNS } from "../../shared/entryWords";
-import { KEPT_HERE } from "../../shared/keptHere";
+import { useWrite } from "../api/entries";
+import type { Body, KeepView } from "../api/schemas";
+import { Button, Caution, Figure, ProblemNote, Select, TextField, YesNo } from "../kit";
+import { NumberBox } from "../kit/quantities";
+import { SIGNS } from "./entryWords";
+import { KEPT_HERE } from "./keptHere";
+import type { StageProps } from "./stageProps";
 
 type Ill = NonNullable<KeepView["illness"]>;
 type Sign = keyof typeof SIGNS;
@@ -64,8 +65,18 @@ export function Unwell({ tankId, illness }: { tankId: number; illness: Ill }) {
   );
 }
 
+interface SeenUnwellProps extends StageProps {
+  /** The line it opens from. */
+  asks?: string;
+}
+
 /** Signs, animals and their number. */
-export function SeenUnwell({ tankId, animals }: { tankId: number; animals: [string, string][] }) {
+export function SeenUnwell({ tankId, logbook, tables, asks = "An animal looks unwell" }: SeenUnwellProps) {
+  const animals = logbook.plans.stock.animals.map((a): [string, string] => [
+    a.species_id,
+    tables.species.find((s) => s.id === a.species_id)?.common_name ?? a.species_id,
+  ]);
+  const [open, setOpen] = useState(false);
   const [signs, setSigns] = useState<Sign[]>([]);
   const [species, setSpecies] = useState("");
   const [count, setCount] = useState(1);
@@ -77,7 +88,8 @@ export function SeenUnwell({ tankId, animals }: { tankId: number; animals: [stri
     write.mutate(
       { body },
       {
-        onSuccess: () => {
+        onSuccess: (written) => {
+          setOpen(written === "held");
           setSigns([]);
           setText("");
         },
@@ -85,8 +97,13 @@ export function SeenUnwell({ tankId, animals }: { tankId: number; animals: [stri
     );
   };
   return (
-    <details>
-      <summary>An animal looks unwell</summary>
+    <details
+      open={open}
+      onToggle={(e) => {
+        setOpen(e.currentTarget.open);
+      }}
+    >
+      <summary>{asks}</summary>
       <Form onSubmit={submit} aria-label="An animal looks unwell">
         <Grid>
           {(Object.keys(SIGNS) as Sign[]).map((sign) => (
