@@ -487,7 +487,7 @@ def test_a_change_the_server_refuses_stays_on_this_device_and_says_why(page: Pag
 def test_who_comes_with_gasping_fish_is_asked_what_they_see_and_told_air_before_any_test(
     page: Page, running: Running
 ) -> None:
-    page.set_viewport_size(PHONE)
+    page.set_viewport_size({"width": 390, "height": 844})
     begin_as_guest(page, running, "Fish are in, and something is wrong", "Next: what to do now")
     # What needs no kit, and the question, stand before the form of the test.
     seen = page.get_by_text(re.compile("^What do you see"))

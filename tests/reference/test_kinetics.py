@@ -11,6 +11,7 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     ADD_ALKALINITY,
     ADD_FILM,
     ADD_TAN,
+    AIMS,
     CHANGE_WATER,
     KILL_FILM,
     PARAMETERS,
@@ -97,7 +98,7 @@ def ours(p, theta, days, events=EVENTS, alkalinity=80.0):
         start,
         10**6,
         days,
-        np.array([0, 0.13, 1.5, 0, 0, 0, 0]),
+        np.zeros(AIMS),
         np.zeros((0, 2), dtype=np.int64),
     )
     return daily[0]
@@ -135,7 +136,7 @@ def test_the_exported_sbml_run_by_libroadrunner_is_ours_in_every_method(method: 
         model_input.tap,
         10**6,
         60,
-        np.zeros(6),
+        np.zeros(AIMS),
         np.zeros((0, 2), np.int64),
     )
     runner = roadrunner.RoadRunner(cycle_sbml(log, p))
@@ -194,7 +195,7 @@ def test_lsoda_on_the_plainly_written_model_is_ours_in_every_method(method: str)
         model_input.tap,
         10**6,
         days,
-        np.zeros(6),
+        np.zeros(AIMS),
         np.zeros((0, 2), np.int64),
     )
     compare(np.array(out), daily[0])

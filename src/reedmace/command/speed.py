@@ -15,7 +15,7 @@ from reedmace.command.timing import compare, measure
 from reedmace.core.computations import compute
 from reedmace.core.cycle.model.ensemble import forget
 from reedmace.core.cycle.model.inputs import still_conditions
-from reedmace.core.cycle.model.nitrogen_kernel import DOSE_WORTH, KA, PARAMETERS, WAKING_PER_DAY
+from reedmace.core.cycle.model.nitrogen_kernel import AIMS, DOSE_WORTH, KA, PARAMETERS, WAKING_PER_DAY
 from reedmace.core.cycle.model.prior import PRIOR_MEDIAN, PRIOR_SPREAD
 from reedmace.core.cycle.model.simulation_kernel import simulate
 from reedmace.core.filter import Filter
@@ -214,7 +214,7 @@ def forecast() -> list[Row]:
     empty = (np.zeros(1, np.int64), np.zeros(1, np.int64), np.array([6.0]))
     start, conditions = np.array([0, 0, 0, 200.0]), still_conditions(days, 25)
     conditions[:, KA] = ka
-    aim = np.array([0.0, 0.13, 1.5, 0.0, 0.0, 0.0, 0.0])
+    aim = np.zeros(AIMS)
 
     def ours() -> Any:
         return simulate(rows, start, conditions, *empty, start, 10**6, days, aim, np.zeros((0, 2), np.int64))

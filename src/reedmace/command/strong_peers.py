@@ -21,7 +21,16 @@ from reedmace.core.air.network import BALANCED_M3S, Network, balance, solve
 from reedmace.core.chemistry.carbonate import Carbonate
 from reedmace.core.computations import compute
 from reedmace.core.cycle.model.inputs import model_input_of
-from reedmace.core.cycle.model.nitrogen_kernel import A0, B0, DOSE_WORTH, FIRST_NITRATE, LAG, PARAMETERS, WAKING_PER_DAY
+from reedmace.core.cycle.model.nitrogen_kernel import (
+    A0,
+    AIMS,
+    B0,
+    DOSE_WORTH,
+    FIRST_NITRATE,
+    LAG,
+    PARAMETERS,
+    WAKING_PER_DAY,
+)
 from reedmace.core.cycle.model.prior import PRIOR_MEDIAN, PRIOR_SPREAD
 from reedmace.core.cycle.model.simulation_kernel import simulate
 from reedmace.core.cycle.record.log import CycleLog, LoggedDose
@@ -201,7 +210,7 @@ def compiled_cycle() -> list[Row]:
     def ours() -> Any:
         return simulate(
             rows, given.start, given.conditions, given.steps, given.kinds, given.values, given.tap, 10**6, DAYS,
-            np.zeros(6), np.zeros((0, 2), np.int64),
+            np.zeros(AIMS), np.zeros((0, 2), np.int64),
         )  # fmt: skip
 
     runner = roadrunner.RoadRunner(cycle_sbml(log, rows[0]))

@@ -23,13 +23,18 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     ADD_TAN,
     AIMS,
     CHANGE_WATER,
+    DOSE,
     DOSE_WORTH,
     FIRST_NITRATE,
+    HOLD_ALKALINITY,
+    HOLD_NITRITE,
     KA,
     LAG,
     PARAMETERS,
     STEPS_PER_DAY,
     THETA,
+    ZERO,
+    ZERO_NITRITE,
 )
 from reedmace.core.cycle.model.prior import PRIOR_MEDIAN, PRIOR_SPREAD, bottle_window, prior_median, start_factor
 from reedmace.core.cycle.model.simulation_kernel import simulate
@@ -455,7 +460,8 @@ def run(parameters=None, *, days=40, start=(1.5, 0, 0, 100), events=(), dose=0.0
     )
     conditions = still_conditions(days, 25)
     conditions[:, THETA], conditions[:, KA] = theta, 5.7e-10
-    aim = np.array([dose, 0.1, 1.5, hold, 0, 0, 0, 0.04, 0])
+    aim = np.zeros(AIMS)
+    aim[[DOSE, ZERO, HOLD_NITRITE, HOLD_ALKALINITY, ZERO_NITRITE]] = dose, 0.1, 1.5, hold, 0.04
     return simulate(
         rows,
         np.array(start, float),

@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 
+from reedmace.core.cycle.model.inputs import still_conditions
 from reedmace.core.cycle.model.nitrogen_kernel import (
     AIMS,
     DOSE,
@@ -20,12 +21,14 @@ from reedmace.core.cycle.model.nitrogen_kernel import (
     ZERO_NITRITE,
     ZEROS_NEEDED,
 )
+from reedmace.core.cycle.model.prior import PRIOR_MEDIAN
 from reedmace.core.cycle.model.simulation_kernel import (
     follow_aim,
     nitrify_feed,
     pass_by_zeros,
     report_clear,
     sample,
+    simulate,
     stop_exhausted,
     store,
     widen_gap,
@@ -164,3 +167,13 @@ def test_samples_wait_for_their_step_and_for_what_came_before_them() -> None:
     assert sample(water(3.0), kept, 0, LANES, 1, steps, 5, 0) == 2
     assert sample(water(4.0), kept, 0, LANES, 2, steps, 5, 1) == 3
     assert kept[0, :, TAN] == pytest.approx([1, 3, 4])
+
+
+@pytest.mark.parametrize("entries", [AIMS - 1, AIMS + 1])
+def test_an_aim_of_another_length_is_refused_and_not_read_past_its_end(entries: int) -> None:
+    none, nothing = np.zeros(0, np.int64), np.zeros((0, 2), np.int64)
+    with pytest.raises(ValueError, match="AIMS"):
+        simulate(
+            PRIOR_MEDIAN[None, :], np.zeros(4), still_conditions(3, 25), none, none, np.zeros(0), np.zeros(4), 0, 3,
+            np.zeros(entries), nothing,
+        )  # fmt: skip

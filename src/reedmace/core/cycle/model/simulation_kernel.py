@@ -6,6 +6,7 @@ import numpy as np
 from numba import njit, prange
 
 from reedmace.core.cycle.model.nitrogen_kernel import (
+    AIMS,
     BASE,
     COUNT_FROM,
     DOSE,
@@ -201,7 +202,10 @@ def simulate(
     an hour apart share a step). Returns daily states (n, days + 1, 4), states at sample_steps (n, r, 4), pass day (n,)
     and the largest gap in the nitrogen's books (n,), mg N/L. The pass day is NaN when a draw never clears two doses
     running, each within a day, or never keeps zeros as long as asked; infinite where alkalinity stopped it.
+    Raises ValueError for an aim of another length: what is compiled would read past its end.
     """
+    if aim.shape[0] != AIMS:
+        raise ValueError("aim has not as many entries as AIMS")
     n, m, r = parameters.shape[0], event_step.shape[0], sample_steps.shape[0]
     daily, kept = np.zeros((n, days + 1, 4)), np.zeros((n, r, 4))
     passed, drift = np.full(n, np.nan), np.zeros(n)
