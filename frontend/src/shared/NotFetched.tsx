@@ -21,8 +21,10 @@ interface FaultProps {
 /** The opening of a page: waits for all that is asked, or says what could not be fetched. Nothing once all is there. */
 export function Opening({ asked, children }: { asked: Asked[]; children: string }) {
   const failed = asked.find((one) => one.error instanceof ProblemError);
-  if (failed) return <FetchProblem asked={failed} />;
-  return asked.some((one) => one.data === undefined) ? <WaitingPage>{children}</WaitingPage> : null;
+  // One that was fetched before may fail anew while another was never there: then nothing else heads the page.
+  const bare = asked.some((one) => one.data === undefined);
+  if (failed) return <FetchProblem asked={failed} heads={bare} />;
+  return bare ? <WaitingPage>{children}</WaitingPage> : null;
 }
 
 interface Asked {
