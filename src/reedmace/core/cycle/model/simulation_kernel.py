@@ -196,23 +196,20 @@ def simulate(
     """Simulate every draw through the logged past and the advised future.
 
     parameters: (n, 13); start: TAN, NO2, NO3, alkalinity (4,); conditions: by day (days + 1, 6); event_step,
-    event_kind, event_value: (m,), steps in order, what happened; tap: (4,) as start; today: step from which the aim is
-    followed (a dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; aim: (10,);
-    sample_steps: (r, 2) the step of each state to report, and how many events had happened by then (a test and a dose
-    an hour apart share a step). Returns daily states (n, days + 1, 4), states at sample_steps (n, r, 4), pass day (n,)
-    and the largest gap in the nitrogen's books (n,), mg N/L. The pass day is NaN when a draw never clears two doses
-    running, each within a day, or never keeps zeros as long as asked; infinite where alkalinity stopped it.
-    Raises ValueError for an aim of another length: what is compiled would read past its end.
+    event_kind, event_value: (m,), in order; tap: (4,) as start; today: step from which the aim (10,) is followed (a
+    dose when TAN is at a kit's zero and nitrite low, alkalinity held); days: horizon; sample_steps: (r, 2) steps to
+    report, and how many events had happened by then (a test and a dose an hour apart share a step). Returns daily
+    states (n, days + 1, 4), states at sample_steps (n, r, 4), pass day (n,) and the largest gap in the nitrogen's books
+    (n,), mg N/L. The pass day is NaN when a draw never clears two doses running or keeps zeros as long as asked;
+    infinite where alkalinity stopped it. Raises ValueError for an aim of another length, which would be read past.
     """
     if aim.shape[0] != AIMS:
         raise ValueError("aim has not as many entries as AIMS")
     n, m, r = parameters.shape[0], event_step.shape[0], sample_steps.shape[0]
-    daily, kept = np.zeros((n, days + 1, 4)), np.zeros((n, r, 4))
-    passed, drift = np.full(n, np.nan), np.zeros(n)
+    daily, kept, passed, drift = np.zeros((n, days + 1, 4)), np.zeros((n, r, 4)), np.full(n, np.nan), np.zeros(n)
     counted, count_from = aim[ZEROS_NEEDED] > 0.0, int(aim[COUNT_FROM] * STEPS_PER_DAY)
     for block in prange((n + LANES - 1) // LANES):
-        first, lanes = block * LANES, min(LANES, n - block * LANES)
-        w = np.zeros(WORKSPACE)
+        first, lanes, w = block * LANES, min(LANES, n - block * LANES), np.zeros(WORKSPACE)
         load(w, parameters, first, start)
         y = w[: STATES * LANES].reshape(STATES, LANES)
         wins, dosed = np.full(LANES, int(aim[WON])), np.full(LANES, -10 * STEPS_PER_DAY)
