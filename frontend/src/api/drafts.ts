@@ -21,7 +21,7 @@ function keyOf(tankId: number, part: string): string {
 }
 
 /** A draft that is kept on this device, with the id of the entry it is based on; null where there is none. */
-export function openDraft<T>(
+export function readDraft<T>(
   tankId: number,
   part: string,
   saved: T,

@@ -32,7 +32,7 @@ export interface Sizes {
   height: number | null;
 }
 
-export const NOTHING: Sizes = { litres: null, length: null, width: null, height: null };
+export const NO_SIZES: Sizes = { litres: null, length: null, width: null, height: null };
 
 /** A typed tank, as the drawing and the plan take it; null before its first figure. */
 export function planOf(
@@ -129,7 +129,7 @@ export function BeginForm({ way, sizes, onSizes, tables }: PanelProps) {
         <Button isDisabled={busy} onPress={() => void go()}>
           {how?.next}
         </Button>
-        <span>{sizes === NOTHING ? "Not known yet? It can be said later." : ""}</span>
+        <span>{sizes === NO_SIZES ? "Not known yet? It can be said later." : ""}</span>
       </Bar>
     </Ask>
   );

@@ -12,7 +12,7 @@ import { Bar, Button, Lead, narrow, ProblemNote, Verdict } from "../kit";
 import { show, twinOf } from "../quantity/format";
 import { Section } from "../section/Section";
 import { Page } from "../shared/Page";
-import { Ask, BeginForm, NOTHING, type PanelProps, planOf, type Sizes, type Way } from "./BeginForm";
+import { Ask, BeginForm, NO_SIZES, type PanelProps, planOf, type Sizes, type Way } from "./BeginForm";
 
 const WAYS: [Way, string, string][] = [
   ["new", "A new tank", "which filter, then step by step to the first fish"],
@@ -25,7 +25,7 @@ const WAYS: [Way, string, string][] = [
 
 export function FirstPage({ session }: { session: SessionState }) {
   const [way, setWay] = useState<Way>("new");
-  const [sizes, setSizes] = useState(NOTHING);
+  const [sizes, setSizes] = useState(NO_SIZES);
   const tables = useTables();
   return (
     <Page>

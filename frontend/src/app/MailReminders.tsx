@@ -8,11 +8,11 @@ import { WEEKDAYS } from "../quantity/weekdays";
 
 export const ZONE_HERE = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
-export interface Part {
+export interface ChoiceProps {
   onChoose: (change: Partial<NoticeChoice>) => void;
 }
 
-export function ByMail({ state, onChoose }: Part & { state: NoticeState }) {
+export function ByMail({ state, onChoose }: ChoiceProps & { state: NoticeState }) {
   const { choice, address } = state;
   if (!state.mail_on)
     return (
@@ -48,7 +48,7 @@ export function ByMail({ state, onChoose }: Part & { state: NoticeState }) {
 }
 
 /** Which lists come, when, and the hours that stay quiet. */
-function MailLists({ choice, onChoose }: Part & { choice: NoticeChoice }) {
+function MailLists({ choice, onChoose }: ChoiceProps & { choice: NoticeChoice }) {
   return (
     <>
       <YesNo
@@ -120,7 +120,7 @@ function MailLists({ choice, onChoose }: Part & { choice: NoticeChoice }) {
   );
 }
 
-function Zone({ choice, onChoose }: Part & { choice: NoticeChoice }) {
+function Zone({ choice, onChoose }: ChoiceProps & { choice: NoticeChoice }) {
   return (
     <p>
       Times are those of {choice.zone}.{" "}

@@ -12,7 +12,7 @@ import { WEEKDAYS } from "../quantity/weekdays";
 import { Opening } from "../shared/NotFetched";
 import { Page } from "../shared/Page";
 import { askForNotices, noticesPossible } from "../shared/browserNotices";
-import { ByMail, type Part, ZONE_HERE } from "./MailReminders";
+import { ByMail, type ChoiceProps, ZONE_HERE } from "./MailReminders";
 
 const KINDS: Record<string, string> = {
   "at-once": "what could not wait",
@@ -134,7 +134,7 @@ function verdict({ choice, mail_on, confirmed, address }: NoticeState): string {
   return parts.length ? `Mailed to you: ${parts.join("; ")}.` : "Mail is on, and nothing is chosen.";
 }
 
-function Here({ choice, onChoose }: Part & { choice: NoticeChoice }) {
+function Here({ choice, onChoose }: ChoiceProps & { choice: NoticeChoice }) {
   const [refused, setRefused] = useState(false);
   if (!noticesPossible()) return null;
   const turn = async (browser: boolean) => {

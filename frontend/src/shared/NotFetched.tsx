@@ -22,9 +22,9 @@ interface FaultProps {
 export function Opening({ asked, children }: { asked: Asked[]; children: string }) {
   const failed = asked.find((one) => one.error instanceof ProblemError);
   // One that was fetched before may fail anew while another was never there: then nothing else heads the page.
-  const bare = asked.some((one) => one.data === undefined);
-  if (failed) return <FetchProblem asked={failed} heads={bare} />;
-  return bare ? <WaitingPage>{children}</WaitingPage> : null;
+  const missing = asked.some((one) => one.data === undefined);
+  if (failed) return <FetchProblem asked={failed} heads={missing} />;
+  return missing ? <WaitingPage>{children}</WaitingPage> : null;
 }
 
 interface Asked {

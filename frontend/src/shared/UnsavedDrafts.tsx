@@ -2,7 +2,7 @@
 import { useReducer } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
-import { dropDraft, openDraft } from "../api/drafts";
+import { dropDraft, readDraft } from "../api/drafts";
 import { useWrite } from "../api/entries";
 import type { LogbookState, Stage } from "../api/schemas";
 import { InlineButton, ProblemNote } from "../kit";
@@ -32,7 +32,7 @@ interface UnsavedDraftsProps {
 
 export function UnsavedDrafts({ tankId, stage, plans }: UnsavedDraftsProps) {
   const [, onSaved] = useReducer((count: number) => count + 1, 0);
-  return PARTS.filter((p) => p.stage !== stage && openDraft(tankId, p.part, plans[p.part])).map((p) => (
+  return PARTS.filter((p) => p.stage !== stage && readDraft(tankId, p.part, plans[p.part])).map((p) => (
     <Unsaved key={p.part} tankId={tankId} plans={plans} {...p} onSaved={onSaved} />
   ));
 }
@@ -44,7 +44,7 @@ interface UnsavedProps extends UnsavedDraftsProps, DraftPart {
 function Unsaved({ tankId, part, stage, what, plans, onSaved }: UnsavedProps) {
   const write = useWrite(tankId);
   const save = async () => {
-    const draft = openDraft(tankId, part, plans[part]);
+    const draft = readDraft(tankId, part, plans[part]);
     if (draft) await write.mutateAsync({ body: draft.value, basedOn: draft.basedOn });
     dropDraft(tankId, part);
     onSaved();

@@ -60,7 +60,10 @@ def clear_stale(folder: Path) -> None:
     """Empty a cache whose kernels were compiled from other sources or for another machine. folder: of the cache."""
     if folder.is_dir() and not is_current(folder):
         for path in folder.iterdir():
-            shutil.rmtree(path) if path.is_dir() else path.unlink()
+            if path.is_dir():
+                shutil.rmtree(path)
+            else:
+                path.unlink()
 
 
 def _processor() -> str:

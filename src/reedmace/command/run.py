@@ -212,14 +212,17 @@ def _account(folder: Path, environment: dict[str, str]) -> dict[str, Any]:
 
 
 def _hand_down(mine: Path, theirs: Path, account: RunAs) -> None:
-    """Copy compiled kernels that are newer. mine, theirs: cache folders; account: owner of the second.
+    """Copy compiled kernels that are newer, or all where theirs are of another source.
+
+    mine, theirs: cache folders; account: owner of the second.
 
     It copies them itself: what it may write, root must not write into.
     """
     theirs.mkdir(exist_ok=True)
     os.chown(theirs, account.uid, account.gid)
     if mine.is_dir():
-        copy = ["cp", "--recursive", "--update", "--preserve=timestamps", f"{mine.resolve()}/.", str(theirs.resolve())]
+        newer = ["--update"] if is_current(theirs) else []
+        copy = ["cp", "--recursive", *newer, "--preserve=timestamps", f"{mine.resolve()}/.", str(theirs.resolve())]
         # What cannot be copied is compiled again.
         subprocess.run(copy, user=account.uid, group=account.gid, extra_groups=[], cwd="/", stderr=subprocess.DEVNULL)
 

@@ -156,7 +156,7 @@ function Under({ silent, ...props }: BegunProps & { silent: boolean }) {
   return silent ? <Unadvised {...props} /> : <Begun {...props} />;
 }
 
-/** Gasping tells more in the first minute than a test in its tenth. */
+/** Line from which the form of signs opens. */
 const WHAT_IS_SEEN = "What do you see? Gasping, spots, an animal that does not eat…";
 
 interface BegunProps extends StageProps {
@@ -208,13 +208,13 @@ function Begun({ tankId, logbook, tables, state, netL }: BegunProps) {
   );
 }
 
-/** The first action; with animals in what is seen of them as well, and what needs no test before the test's form. */
+/** The first action, after an illness that cannot wait; with animals in the other actions and the form of signs too. */
 function ToDo({ state, onAnimals, ...props }: BegunProps & { onAnimals: () => void }) {
   const { advice, log, illness } = state;
   if (!advice || !log) return null;
   return (
     <>
-      {illness && <Unwell tankId={props.tankId} illness={illness} />}
+      {illness?.urgent && <Unwell tankId={props.tankId} illness={illness} />}
       <FirstAction
         action={advice.first}
         log={log}
@@ -222,6 +222,7 @@ function ToDo({ state, onAnimals, ...props }: BegunProps & { onAnimals: () => vo
         lines={advice.working}
         onAnimals={onAnimals}
       />
+      {illness && !illness.urgent && <Unwell tankId={props.tankId} illness={illness} />}
       {state.animals_in && (
         <>
           <Then state={state} />
